@@ -1,0 +1,1 @@
+"""The arrow: its mass and balance, and its stiffness."""

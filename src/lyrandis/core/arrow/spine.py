@@ -1,0 +1,29 @@
+"""Static spine: two standards, one beam (docs/mechanics B2)."""
+
+from __future__ import annotations
+
+from lyrandis.core.units import M_PER_IN, N_PER_LBF
+
+SPAN_28_M, LOAD_28_N = 28 * M_PER_IN, 1.94 * N_PER_LBF
+SPAN_26_M, LOAD_26_N = 26 * M_PER_IN, 2.0 * N_PER_LBF
+
+
+def stiffness_n_m2(spine_28in: float) -> float:
+    """Bending stiffness EI [N·m²] from the 28 in number [0.001 in]: EI = P S³ / (48 δ)."""
+    return LOAD_28_N * SPAN_28_M**3 / (48 * spine_28in * 0.001 * M_PER_IN)
+
+
+def spine_28in(stiffness: float) -> float:
+    """The 28 in number [0.001 in] from EI [N·m²]."""
+    return LOAD_28_N * SPAN_28_M**3 / (48 * stiffness) / (0.001 * M_PER_IN)
+
+
+def pounds_26in(spine_28: float) -> float:
+    """The 26 in standard's pounds from the 28 in number: 26 / deflection [in] under 2 lb."""
+    deflection = LOAD_26_N * SPAN_26_M**3 / (48 * stiffness_n_m2(spine_28)) / M_PER_IN
+    return 26 / deflection
+
+
+def spine_from_pounds(pounds: float) -> float:
+    """The 28 in number [0.001 in] from the 26 in standard's pounds."""
+    return pounds_26in(1.0) / pounds

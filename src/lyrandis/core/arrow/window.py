@@ -1,0 +1,132 @@
+"""A first spine suggestion before any arrow has flown: a fit to the flex model (mechanics B4)."""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+
+from lyrandis.core.bow.curve import ForceDraw
+from lyrandis.core.bow.form import brace_to_pivot_in
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.rig import Archer, Arrow, Bow, String
+from lyrandis.core.tune.string import string_mass_g
+
+CALIBRATED_LBF = (27.0, 60.0)
+_FITTED_AT_IN = 28.0
+_GROUP_SHARE = 0.08
+
+
+@dataclass(frozen=True)
+class _Fit:
+    spine: float
+    weight: float
+    length: float
+    front: float
+    draw: float
+    offset: float
+    brace: float
+    string: float
+    offset0_mm: float
+
+
+_PLUNGER = _Fit(521, -1.26, -2.05, -0.39, -1.59, 0.031, 0.032, 0.082, -1.0)
+_LEATHER = _Fit(597, -1.13, -3.04, -0.66, -1.12, 0.048, 0.069, 0.111, 0.0)
+_OFFSET_FAR, _OFFSET_FAR_MM = 0.10, 2.0  # leather, beyond 2 mm short of centre
+
+
+@dataclass(frozen=True)
+class SpineWindow:
+    """A suggested static spine [0.001 in at 28 in], its band, and why the band is as wide."""
+
+    spine_28in: Estimate
+    low: float
+    high: float
+    share: float
+    widened: tuple[str, ...]
+
+
+def refuse_short(archer: Archer, arrow: Arrow) -> None:
+    """Refuse an arrow shorter than the draw.
+
+    Raises
+    ------
+    RefusedError : the back of the point would be drawn past the bow's back.
+    """
+    if arrow.shaft_length_in < archer.draw_length_in:
+        raise RefusedError(
+            "arrow.shaft_length_in",
+            f"A {arrow.shaft_length_in:g} in shaft is shorter than the {archer.draw_length_in:g} "
+            "in draw: drawn off the rest it can go through the hand. Use a longer arrow.",
+            archer.draw_length_in,
+            "in",
+        )
+
+
+def _offset_term(fit: _Fit, offset_mm: float, leather: bool) -> float:
+    past = offset_mm - fit.offset0_mm
+    if leather and past > _OFFSET_FAR_MM:
+        return fit.offset * _OFFSET_FAR_MM + _OFFSET_FAR * (past - _OFFSET_FAR_MM)
+    return fit.offset * past
+
+
+def spine_window(
+    archer: Archer, bow: Bow, string: String, arrow: Arrow, curve: ForceDraw
+) -> SpineWindow:
+    """The static spine that should leave this bow cleanly, and the band about it.
+
+    S = S0 (W/45)^a (L/29.5)^b (front/112)^c (draw/28)^d · exp[e Δoffset + f Δbrace + g Δstring],
+    with W the weight at 28 in (the draw has its own term). Carbon of about 6 mm on recurves;
+    longbows run 5 to 15 % weaker. rms 4 % plunger, 6 % leather.
+
+    Raises
+    ------
+    RefusedError : an arrow shorter than the draw.
+    """
+    refuse_short(archer, arrow)
+    leather = bow.side_plate != "plunger"
+    fit = _LEATHER if leather else _PLUNGER
+    weight = curve.force(min(_FITTED_AT_IN, float(curve.draw_in[-1])))
+    front = arrow.point_gr + arrow.insert_gr
+    brace = brace_to_pivot_in(bow)
+    value = (
+        fit.spine
+        * (weight / 45) ** fit.weight
+        * (arrow.shaft_length_in / 29.5) ** fit.length
+        * (front / 112) ** fit.front
+        * (archer.draw_length_in / 28) ** fit.draw
+        * math.exp(
+            _offset_term(fit, -bow.centre_cut_mm, leather)
+            + fit.brace * (brace - 7.5)
+            + fit.string * (string_mass_g(bow, string) - 6.5)
+        )
+    )
+    share, widened = _GROUP_SHARE, []
+    if bow.form == "longbow":
+        value *= 1.10
+        share = math.hypot(share, 0.05)
+        widened.append("longbows run 5 to 15 % weaker than the fit")
+    if bow.form == "static_tip" or archer.release == "thumb":
+        share = math.hypot(share, 0.12)
+        widened.append("a thumb release and static tips are far from the calibration")
+    if bow.side_plate in ("felt", "hard"):
+        share = math.hypot(share, 0.12)
+        widened.append(f"a {bow.side_plate} side plate has no calibration; leather stands in")
+    if brace > 8:
+        share = math.hypot(share, 0.04)
+        widened.append("the brace height is above 8 in")
+    if not CALIBRATED_LBF[0] <= weight <= CALIBRATED_LBF[1]:
+        share = math.hypot(share, 0.12)
+        widened.append(
+            f"the weight is outside {CALIBRATED_LBF[0]:g} to {CALIBRATED_LBF[1]:g} lb"
+        )
+    if arrow.material != "carbon":
+        share = math.hypot(share, 0.05)
+        widened.append("the fit was made for carbon of about 6 mm")
+    return SpineWindow(
+        Estimate(value=value, plus_minus=share * value, source="model"),
+        value * (1 - share),
+        value * (1 + share),
+        share,
+        tuple(widened),
+    )

@@ -1,0 +1,1 @@
+"""The bow: its shape, its force–draw curve, and the shot."""

@@ -1,0 +1,252 @@
+"""The force–draw curve an archer works with: the model's, or the scale's where it was read.
+
+Draws are in inches, trade standard; forces in pounds. `force_draw` is the one entry.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+from scipy.interpolate import CubicSpline, PchipInterpolator
+
+from lyrandis.core.bow.form import TRADE_OFFSET_IN, brace_to_pivot_in, default_brace_in
+from lyrandis.core.bow.geometry import Array
+from lyrandis.core.bow.statics import Statics, solve
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.rig import Bow, StringMaterial
+from lyrandis.core.units import J_PER_FTLB, M_PER_IN, N_PER_LBF
+
+STACK_FACTOR = 1.35
+END_FACTOR = 3.0
+END_ANGLE_DEG = 95.0
+LONGEST_DRAW_IN = 36.0
+_MEAN_OVER_IN = (18.0, 24.0)
+_GRID_IN = 0.25
+
+
+class CurveTooShortError(ValueError):
+    """The curve does not cover the draws that a rule needs."""
+
+
+def stack_onset(draw_in: Array, force_lbf: Array, factor: float = STACK_FACTOR) -> float | None:
+    """First draw at which the bow stacks.
+
+    The draw above 24 in where the slope exceeds `factor` times its mean over 18 to 24 in.
+
+    Parameters
+    ----------
+    draw_in : draws [in, trade], shape (n,), increasing
+    force_lbf : forces [lb], shape (n,)
+    factor : ratio of slopes [-]
+
+    Returns
+    -------
+    Draw [in, trade], or None where the curve ends before it stacks.
+
+    Raises
+    ------
+    CurveTooShortError : the curve does not cover 18 to 24 in.
+
+    Source: own definition, docs/mechanics A2; at the form's default brace height only.
+    """
+    low, high = _MEAN_OVER_IN
+    if draw_in[0] > low or draw_in[-1] < high:
+        raise CurveTooShortError("the curve must cover 18 to 24 in")
+    spline = CubicSpline(draw_in, force_lbf)
+    mean = float(spline(high) - spline(low)) / (high - low)
+    fine = np.arange(high, draw_in[-1], 0.01)
+    over = spline(fine, 1) > factor * mean
+    return float(fine[int(np.argmax(over))]) if over.any() else None
+
+
+@lru_cache(maxsize=1024)
+def stack_onset_in(bow: Bow, material: StringMaterial = "polyester") -> float | None:
+    """Draw [in, trade] at which this bow's model stacks at the form's default brace height."""
+    statics = solve(bow, material, default_brace_in(bow))
+    draw = np.arange(17.0, LONGEST_DRAW_IN + _GRID_IN / 2, _GRID_IN)
+    force = statics.draw((draw - TRADE_OFFSET_IN) * M_PER_IN).force / N_PER_LBF
+    return stack_onset(draw, force)
+
+
+@dataclass(frozen=True, eq=False)
+class ForceDraw:
+    """A force–draw curve from brace to where the model or the readings end.
+
+    draw_in [in, trade] and force_lbf [lb] have shape (n,); `angle_deg` is the string's angle at
+    each draw; `end_in` the draw where the bow's geometry ends, `end_reason` why.
+    """
+
+    statics: Statics
+    draw_in: Array
+    force_lbf: Array
+    angle_deg: Array
+    end_in: float
+    end_reason: str
+    measured_points: int
+    measured_range_in: tuple[float, float] | None
+
+    def __post_init__(self) -> None:
+        object.__setattr__(self, "_spline", PchipInterpolator(self.draw_in, self.force_lbf))
+        object.__setattr__(self, "_angle", CubicSpline(self.draw_in, self.angle_deg))
+
+    @property
+    def brace_draw_in(self) -> float:
+        """Trade draw of the braced string [in]."""
+        return float(self.draw_in[0])
+
+    def force(self, draw_in: float) -> float:
+        """Force [lb] at a draw [in, trade]."""
+        return float(self._spline(draw_in))  # type: ignore[attr-defined]
+
+    def slope(self, draw_in: float) -> float:
+        """Pounds per inch over the inch around a draw [lb/in]."""
+        high = min(draw_in + 0.5, float(self.draw_in[-1]))
+        return (self.force(high) - self.force(draw_in - 0.5)) / (high - draw_in + 0.5)
+
+    def energy_ftlb(self, draw_in: float) -> float:
+        """Energy stored from brace to a draw [ft·lb]: the area under the curve."""
+        area = self._spline.integrate(self.brace_draw_in, draw_in)  # type: ignore[attr-defined]
+        return float(area) / 12
+
+    def angle(self, draw_in: float) -> float:
+        """Full angle between the string's halves [degrees]; from the model."""
+        return float(self._angle(draw_in))  # type: ignore[attr-defined]
+
+    def is_measured_at(self, draw_in: float) -> bool:
+        """Whether the scale was read within half an inch of this draw."""
+        r = self.measured_range_in
+        return r is not None and r[0] - 0.5 <= draw_in <= r[1] + 0.5
+
+
+def _model_end(draw: Array, force: Array, angle: Array) -> tuple[int, float, str]:
+    slope = np.gradient(force, draw)
+    low, high = _MEAN_OVER_IN
+    mean = (np.interp(high, draw, force) - np.interp(low, draw, force)) / (high - low)
+    late = draw > high
+    steep = late & (slope > END_FACTOR * mean)
+    sharp = late & (angle < END_ANGLE_DEG)
+    ended = steep | sharp | ~np.isfinite(force)
+    if not ended.any():
+        return len(draw), float(draw[-1]), "the longest draw computed"
+    i = int(np.argmax(ended))
+    why = (
+        "the weight climbs three times as fast as in mid draw"
+        if steep[i]
+        else "the string's angle falls under 95°"
+    )
+    limit, values = (END_FACTOR * mean, slope) if steep[i] else (END_ANGLE_DEG, angle)
+    share = (limit - values[i - 1]) / (values[i] - values[i - 1])
+    return i, float(draw[i - 1] + np.clip(share, 0, 1) * (draw[i] - draw[i - 1])), why
+
+
+def _check_readings(readings: tuple[tuple[float, float], ...], brace_draw: float) -> Array:
+    points = np.array(sorted(readings), dtype=float)
+    if not np.isfinite(points).all():
+        raise RefusedError("bow.measured", "A scale reading is not a number.")
+    if points[0, 0] <= brace_draw:
+        raise RefusedError(
+            "bow.measured",
+            f"A reading at {points[0, 0]:g} in lies at or below the braced string "
+            f"({brace_draw:.2f} in by the trade standard), where nothing pulls.",
+            round(brace_draw, 2),
+            "in",
+        )
+    if points[-1, 0] > LONGEST_DRAW_IN + 4:
+        raise RefusedError(
+            "bow.measured", "No draw is that long.", LONGEST_DRAW_IN + 4, "in"
+        )
+    rises = np.diff(points, axis=0)
+    if points[0, 1] <= 0 or (rises[:, 1] <= 0).any() or (rises[:, 0] <= 0).any():
+        raise RefusedError(
+            "bow.measured",
+            "Readings must rise: each longer draw pulls more than the one before, "
+            "and no draw stands twice.",
+            unit="lb",
+        )
+    return points
+
+
+def _with_readings(draw: Array, model: Array, points: Array) -> tuple[Array, Array]:
+    """The model's curve made to pass through the readings, the model scaled beyond their ends."""
+    at = np.interp(points[:, 0], draw, model)
+    first, last = points[0, 1] / at[0], points[-1, 1] / at[-1]
+    below, above = draw < points[0, 0] - 1e-9, draw > points[-1, 0] + 1e-9
+    d = np.concatenate([draw[below], points[:, 0], draw[above]])
+    f = np.concatenate([model[below] * first, points[:, 1], model[above] * last])
+    return d, f
+
+
+@lru_cache(maxsize=256)
+def force_draw(bow: Bow, material: StringMaterial = "polyester") -> ForceDraw:
+    """The bow's force–draw curve: readings where there are any, the model elsewhere.
+
+    Raises
+    ------
+    RefusedError : no braced shape, marked draw past the geometry's end, bad readings.
+    """
+    statics = solve(bow, material)
+    brace_draw = brace_to_pivot_in(bow) + TRADE_OFFSET_IN
+    draw = np.append(np.arange(brace_draw, LONGEST_DRAW_IN, _GRID_IN), LONGEST_DRAW_IN)
+    drawn = statics.draw((draw - TRADE_OFFSET_IN) * M_PER_IN)
+    force, angle = drawn.force / N_PER_LBF, np.degrees(drawn.angle)
+    force[0] = 0.0
+    n, end, why = _model_end(draw, force, angle)
+    if bow.marked_draw_in > end + 1e-6:
+        raise RefusedError(
+            "bow.marked_draw_in",
+            f"A {bow.length_in:g} in bow of this form ends at {end:.1f} in of draw ({why}); "
+            f"it cannot be marked at {bow.marked_draw_in:g} in.",
+            round(end, 1),
+            "in",
+        )
+    draw, force, angle = draw[:n], force[:n], angle[:n]
+    if not bow.measured:
+        return ForceDraw(statics, draw, force, angle, end, why, 0, None)
+    points = _check_readings(bow.measured, brace_draw)
+    if points[-1, 0] > draw[-1]:
+        end = float(points[-1, 0])
+        why = "the longest draw read off the scale"
+    d, f = _with_readings(draw, force, points)
+    return ForceDraw(
+        statics,
+        d,
+        f,
+        np.interp(d, draw, angle),
+        end,
+        why,
+        len(points),
+        (float(points[0, 0]), float(points[-1, 0])),
+    )
+
+
+def refuse_past_end(curve: ForceDraw, draw_in: float, length_in: float) -> None:
+    """Refuse a draw that the bow's geometry does not allow, or one at or below brace.
+
+    Raises
+    ------
+    RefusedError : with the limit.
+    """
+    if draw_in > curve.end_in + 1e-9:
+        raise RefusedError(
+            "archer.draw_length_in",
+            f"{draw_in:.2f} in is past what this {length_in:g} in bow's geometry allows: it ends "
+            f"at {curve.end_in:.1f} in, where {curve.end_reason}.",
+            round(curve.end_in, 2),
+            "in",
+        )
+    if draw_in < curve.brace_draw_in + 4:
+        raise RefusedError(
+            "bow.brace_height_in",
+            f"The string stands at {curve.brace_draw_in:.2f} in by the trade standard when "
+            f"braced; a draw of {draw_in:.2f} in leaves less than 4 in of stroke.",
+            round(draw_in - 4 - TRADE_OFFSET_IN, 2),
+            "in",
+        )
+
+
+def stored_energy_model_ftlb(statics: Statics, draw_in: float) -> float:
+    """Energy from the limbs and string themselves [ft·lb]; equals the curve's area."""
+    x = np.array([(draw_in - TRADE_OFFSET_IN) * M_PER_IN])
+    return float(statics.draw(x).energy[0]) / J_PER_FTLB

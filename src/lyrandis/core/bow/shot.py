@@ -1,0 +1,178 @@
+"""The shot: speed, efficiency, what stays in the bow, and how light an arrow may be.
+
+Virtual-mass form (docs/mechanics A3): v = √(2E/(m+K)), K = κ·W. Its κ holds every loss on the
+way back. Finger release as is; ± 5 % on speed until a chronograph has spoken.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from lyrandis.core.bow.curve import ForceDraw
+from lyrandis.core.bow.geometry import Array
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.rig import Bow, String
+from lyrandis.core.tune.string import ordinary_mass_gr
+from lyrandis.core.units import J_PER_FTLB, KG_PER_GRAIN, M_PER_FT
+
+KAPPA_GPP = {"longbow": 3.6, "hybrid": 3.3, "recurve": 3.1, "static_tip": 4.4}
+_STATIC_FROM_IN, _STATIC_PER_IN, _STATIC_MOST = 54.0, 0.08, 6.0
+SPEED_SHARE_SD = 0.05
+RESIDUE_MOST = 2 / 7
+FLOOR_PER_KAPPA = (1 - RESIDUE_MOST) / RESIDUE_MOST
+_MARKING_SD_LBF = 1.5
+_SCALE_SD_SHARE = 0.01
+
+Verdict = Literal["below", "tolerated", "mind", "fine"]
+
+
+def kappa_gpp(bow: Bow) -> float:
+    """Virtual mass per pound of draw weight [gr/lb] of this form; sd 0.4 until measured."""
+    kappa = KAPPA_GPP[bow.form]
+    if bow.form == "static_tip":
+        kappa += _STATIC_PER_IN * max(bow.length_in - _STATIC_FROM_IN, 0)
+        kappa = min(kappa, _STATIC_MOST)
+    return kappa
+
+
+def virtual_mass_gr(bow: Bow, string: String, weight_lbf: float) -> float:
+    """What moves with the arrow besides the arrow, K [gr].
+
+    κ·W, a third of the string's mass beyond an ordinary one's, and (1−p)² of silencers at
+    share p of the half string.
+    """
+    extra = 0.0
+    if string.mass_gr is not None:
+        extra = (string.mass_gr - ordinary_mass_gr(bow)) / 3
+    tied = string.silencers_gr * (1 - string.silencer_position) ** 2
+    return kappa_gpp(bow) * weight_lbf + extra + tied
+
+
+def speed_fps(energy_ftlb: float, mass_gr: float | Array, virtual_gr: float) -> Array:
+    """Arrow speed [ft/s] from stored energy [ft·lb], arrow mass and virtual mass [gr]."""
+    mass = (np.asarray(mass_gr, dtype=float) + virtual_gr) * KG_PER_GRAIN
+    return np.sqrt(2 * energy_ftlb * J_PER_FTLB / mass) / M_PER_FT
+
+
+def weight_at_draw(curve: ForceDraw, draw: Estimate) -> Estimate:
+    """Weight [lb] at the archer's true draw; ± from the marking or scale and from the draw."""
+    force = curve.force(draw.value)
+    from_draw = curve.slope(draw.value) * draw.plus_minus
+    if curve.is_measured_at(draw.value):
+        return Estimate(
+            value=force,
+            plus_minus=math.hypot(_SCALE_SD_SHARE * force, from_draw),
+            source="measured",
+        )
+    return Estimate(
+        value=force, plus_minus=math.hypot(_MARKING_SD_LBF, from_draw), source="model"
+    )
+
+
+@dataclass(frozen=True)
+class Floor:
+    """How light an arrow may be, in grains per pound, by each school, and what follows."""
+
+    energy_gpp: float
+    form_gpp: float
+    maker_gpp: float | None
+    floor_gpp: float
+    verdict: Verdict
+
+
+_TIP_GPP = {"working": 0.0, "short": 1.0, "long": 2.5, "heavy": 4.0}
+_SOLID_SHARE, _STACK_SHARE = 0.8, 0.9
+TOLERANCE_GPP = 0.5
+STRUNG_SHORTER_IN = 4.5
+
+
+def form_floor_gpp(bow: Bow, stacks: bool) -> float:
+    """The floor by form and size [gr/lb]: the second school (docs/mechanics A3)."""
+    strung = bow.length_in - STRUNG_SHORTER_IN
+    size = 0.0 if strung < 52 else 1.0 if strung <= 58 else 2.0
+    floor = 9 + _TIP_GPP[bow.tips] + size
+    if bow.limb_material in ("solid_glass", "natural"):
+        floor *= _SOLID_SHARE
+    return floor * (_STACK_SHARE if stacks else 1)
+
+
+def arrow_floor(bow: Bow, gpp: float, stacks: bool, stiff_enough: bool) -> Floor:
+    """Judge grains per pound against the floors.
+
+    The energy floor judges bows with working tips; static tips take the higher of the two
+    schools, since κ does not know how heavy they are. The maker's stated minimum overrides both.
+
+    Parameters
+    ----------
+    gpp : grains per pound at the true draw
+    stacks : whether the bow stacks before that draw
+    stiff_enough : whether the shaft is stiff enough for half a grain of tolerance
+    """
+    energy = FLOOR_PER_KAPPA * kappa_gpp(bow)
+    form = form_floor_gpp(bow, stacks)
+    own = energy if bow.tips == "working" else max(energy, form)
+    floor = own if bow.maker_min_gpp is None else bow.maker_min_gpp
+    if gpp >= floor:
+        verdict: Verdict = "fine" if gpp >= max(energy, form) else "mind"
+    elif bow.maker_min_gpp is None and stiff_enough and gpp >= floor - TOLERANCE_GPP:
+        verdict = "tolerated"
+    else:
+        verdict = "below"
+    return Floor(energy, form, bow.maker_min_gpp, floor, verdict)
+
+
+@dataclass(frozen=True)
+class Shot:
+    """What one shot does; `curve_*` have shape (n,) over grains per pound."""
+
+    weight_at_draw_lbf: Estimate
+    grains_per_pound: float
+    speed_fps: Estimate
+    efficiency: float
+    stored_energy_ftlb: float
+    residual_energy_ftlb: float
+    virtual_mass_gr: float
+    ceiling_speed_fps: float
+    arrow_energy_ftlb: float
+    momentum_lb_s: float
+    curve_gpp: Array
+    curve_speed_fps: Array
+    curve_efficiency: Array
+    curve_residue_ftlb: Array
+
+
+def shot(bow: Bow, string: String, curve: ForceDraw, draw: Estimate, mass_gr: float) -> Shot:
+    """One shot with an arrow of `mass_gr` [gr] from the archer's true draw [in, trade]."""
+    weight = weight_at_draw(curve, draw)
+    energy = curve.energy_ftlb(draw.value)
+    virtual = virtual_mass_gr(bow, string, weight.value)
+    speed = float(speed_fps(energy, mass_gr, virtual))
+    efficiency = mass_gr / (mass_gr + virtual)
+    gpp = np.linspace(2, 18, 65)
+    masses = gpp * weight.value
+    shares = masses / (masses + virtual)
+    feet_lb = energy * efficiency
+    # A shaky draw moves the energy, so the speed: dE/E = F·dx/(12·E), half of it in speed.
+    from_draw = 0.5 * weight.value * draw.plus_minus / 12 / energy
+    return Shot(
+        weight_at_draw_lbf=weight,
+        grains_per_pound=mass_gr / weight.value,
+        speed_fps=Estimate(
+            value=speed, plus_minus=speed * math.hypot(SPEED_SHARE_SD, from_draw), source="model"
+        ),
+        efficiency=efficiency,
+        stored_energy_ftlb=energy,
+        residual_energy_ftlb=energy - feet_lb,
+        virtual_mass_gr=virtual,
+        ceiling_speed_fps=float(speed_fps(energy, 0.0, virtual)),
+        arrow_energy_ftlb=feet_lb,
+        momentum_lb_s=2 * feet_lb / speed,
+        curve_gpp=gpp,
+        curve_speed_fps=speed_fps(energy, masses, virtual),
+        curve_efficiency=shares,
+        curve_residue_ftlb=energy * (1 - shares),
+    )

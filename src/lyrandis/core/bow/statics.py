@@ -1,0 +1,229 @@
+"""The bow at brace and at any draw: the one-angle limb with an elastic string (docs/mechanics A2).
+
+SI inside; `Statics` is the solved bow, `solve` makes one and remembers the latest thousand.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import lru_cache
+
+import numpy as np
+from scipy.optimize import brentq
+
+from lyrandis.core.bow.form import (
+    BUNDLE_STIFFNESS_N,
+    TRADE_OFFSET_IN,
+    Limb,
+    brace_to_pivot_in,
+    default_riser_in,
+    limb_of,
+)
+from lyrandis.core.bow.geometry import Array, contact, contact_at, t_at_brace
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.rig import Bow, StringMaterial
+from lyrandis.core.units import M_PER_IN, N_PER_LBF
+
+_STEP_RAD = 0.15
+_NEWTON_MAX = 60
+_TOLERANCE = 1e-11
+_MOST_BEND_RAD = 2.6
+
+
+@dataclass(frozen=True)
+class Braced:
+    """The bow at brace: bend, half string under tension, slack half string and tension."""
+
+    phi: float  # rad
+    half_string: float  # m, under tension
+    half_slack: float  # m
+    tension: float  # N
+    t: float
+
+
+@dataclass(frozen=True)
+class Drawn:
+    """The bow over a grid of arrow nock positions x [m]; arrays of the grid's shape."""
+
+    x: Array
+    phi: Array  # rad
+    force: Array  # N
+    tension: Array  # N
+    energy: Array  # J, over the braced bow, both limbs and the string
+    angle: Array  # rad, full angle between the string's halves
+
+
+@dataclass(frozen=True)
+class Statics:
+    """A solved bow: limb, stiffness of one limb [N·m/rad], string stiffness E·A [N], brace."""
+
+    limb: Limb
+    stiffness: float
+    bundle: float
+    brace_x: float
+    braced: Braced
+
+    def draw(self, x: Array) -> Drawn:
+        """Pull the arrow nock to each x [m, from the pivot]; x below brace is held at brace."""
+        return _draw(self, np.maximum(np.asarray(x, dtype=float), self.brace_x))
+
+    def differential_stiffness(self) -> float:
+        """Resistance to one limb bending more than the other, relative to one limb's stiffness.
+
+        Must be positive for the bow to stay braced evenly. Where the string sits on the corner
+        of a static lever the smaller of the two sides counts. Source: docs/mechanics A2.
+        """
+        b = self.braced
+        phi, x = np.array([b.phi]), np.array([self.brace_x])
+        ts = [b.t]
+        if self.limb.lever and b.t >= 1.0:
+            ts.append(1.0 - 1e-9)
+        curves = [
+            float(contact_at(self.limb, phi, x, np.array([t])).length_phi2[0]) for t in ts
+        ]
+        return 1 + b.tension / self.stiffness * min(curves)
+
+    def brace_per_string(self) -> float:
+        """d(brace height)/d(whole string length under tension) [-]; negative."""
+        b = self.braced
+        h = 1e-6
+        at = []
+        for phi in (b.phi - h, b.phi + h):
+            p = np.array([phi])
+            t = t_at_brace(self.limb, p)
+            if self.limb.lever and b.t >= 1.0:
+                t = np.ones_like(t)
+            at.append(_upright(self.limb, p, t))
+        (x0, s0), (x1, s1) = at
+        return (x1 - x0) / (2 * (s1 - s0))
+
+
+def _upright(limb: Limb, phi: Array, t: Array) -> tuple[float, float]:
+    """x of the contact point and half string length [m] when the string stands vertical."""
+    c = contact_at(limb, phi, np.zeros_like(phi), t)
+    free = c.length - np.where(t >= 1.0, 0.0, (1 - t) * limb.arc + limb.lever)
+    x, y = c.direction[0] * free, c.direction[1] * free
+    return float(x[0]), float((y + c.length - free)[0])
+
+
+def _brace(limb: Limb, x: float) -> tuple[float, float, float]:
+    """Bend, half string length and contact share of a bow braced at x [m]."""
+
+    def gap(phi: float) -> float:
+        p = np.array([phi])
+        return _upright(limb, p, t_at_brace(limb, p))[0] - x
+
+    low, high = limb.rest + 1e-6, _MOST_BEND_RAD
+    if gap(low) >= 0 or gap(high) <= 0:
+        raise ValueError("no braced shape")
+    phi = float(brentq(gap, low, high, xtol=1e-13, rtol=1e-14))
+    t = t_at_brace(limb, np.array([phi]))
+    return phi, _upright(limb, np.array([phi]), t)[1], float(t[0])
+
+
+def _string_up(
+    limb: Limb, stiffness: float, bundle: float, x: float, phi: float, half: float, t: float
+) -> Braced:
+    c = contact_at(limb, np.array([phi]), np.array([x]), np.array([t]))
+    tension = -stiffness * (phi - limb.rest) / float(c.length_phi[0])
+    return Braced(phi, half, half / (1 + tension / bundle), tension, t)
+
+
+def _draw(bow: Statics, x: Array) -> Drawn:
+    limb, k, ea, b = bow.limb, bow.stiffness, bow.bundle, bow.braced
+    s0 = b.half_slack
+    half = b.half_string
+    # First guess: the arrow nock's travel turns into bend in proportion to the string's slope.
+    phi = b.phi + 0.9 * (x - bow.brace_x) / half
+    for _ in range(_NEWTON_MAX):
+        c = contact(limb, phi, x)
+        tension = np.maximum(ea * (c.length / s0 - 1), 0.0)
+        residual = k * (phi - limb.rest) + tension * c.length_phi
+        slope = k + ea / s0 * c.length_phi**2 + tension * c.length_phi2
+        step = -residual / np.where(slope > 0.1 * k, slope, k)
+        step = np.clip(step, -_STEP_RAD, _STEP_RAD)
+        phi = phi + step
+        if float(np.max(np.abs(step))) < _TOLERANCE:
+            break
+    c = contact(limb, phi, x)
+    tension = ea * (c.length / s0 - 1)
+    energy = k * ((phi - limb.rest) ** 2 - (b.phi - limb.rest) ** 2) + s0 / ea * (
+        tension**2 - b.tension**2
+    )
+    ux, uy = c.direction
+    return Drawn(
+        x, phi, 2 * tension * c.length_x, tension, energy, 2 * np.arctan2(uy, -ux)
+    )
+
+
+def refuse_unbraced(bow: Bow, brace_in: float) -> RefusedError:
+    """The refusal of a bow for which no braced shape exists, with the usual riser beside it."""
+    usual = default_riser_in(bow)
+    return RefusedError(
+        "bow.riser_in" if bow.riser_in is not None else "bow.brace_height_in",
+        f"A {bow.length_in:g} in bow of this form has no braced shape at {brace_in:.2f} in; "
+        f"a riser of {usual - 4:.1f} to {usual + 4:.1f} in and the form's usual brace height do.",
+        unit="in",
+    )
+
+
+def solve(
+    bow: Bow, material: StringMaterial = "polyester", brace_in: float | None = None
+) -> Statics:
+    """Solve a bow so that it pulls its marked weight at its marked draw.
+
+    Parameters
+    ----------
+    bow : the bow
+    material : sets the string's stiffness
+    brace_in : brace height [in, to the pivot] to use in place of the bow's own
+
+    Raises
+    ------
+    RefusedError : no braced shape; marked draw below brace + 1.75 in.
+    """
+    brace = brace_to_pivot_in(bow) if brace_in is None else brace_in
+    if bow.marked_draw_in < brace + TRADE_OFFSET_IN + 2:
+        raise RefusedError(
+            "bow.brace_height_in",
+            f"A brace height of {brace:.2f} in leaves no draw: the bow is marked at "
+            f"{bow.marked_draw_in:g} in, so it must stay under "
+            f"{bow.marked_draw_in - TRADE_OFFSET_IN - 2:.2f} in.",
+            bow.marked_draw_in - TRADE_OFFSET_IN - 2,
+            "in",
+        )
+    solved = _solve(
+        limb_of(bow),
+        bow.marked_weight_lbf,
+        bow.marked_draw_in,
+        BUNDLE_STIFFNESS_N[material],
+        brace,
+    )
+    if solved is None:
+        raise refuse_unbraced(bow, brace)
+    return solved
+
+
+@lru_cache(maxsize=1024)
+def _solve(
+    limb: Limb, weight_lbf: float, draw_in: float, bundle: float, brace_in: float
+) -> Statics | None:
+    x_brace = brace_in * M_PER_IN
+    try:
+        phi, half, t = _brace(limb, x_brace)
+    except ValueError:
+        return None
+    wanted = weight_lbf * N_PER_LBF
+    x = np.array([(draw_in - TRADE_OFFSET_IN) * M_PER_IN])
+    k = wanted * half
+    for _ in range(_NEWTON_MAX):
+        bow = Statics(
+            limb, k, bundle, x_brace, _string_up(limb, k, bundle, x_brace, phi, half, t)
+        )
+        force = float(bow.draw(x).force[0])
+        if not np.isfinite(force) or force <= 0:
+            return None
+        if abs(force / wanted - 1) < 1e-10:
+            break
+        k *= wanted / force
+    return bow if bow.braced.tension > 0 else None

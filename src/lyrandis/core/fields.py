@@ -1,0 +1,185 @@
+"""Fields by their dotted path: what each is called, its quantity, and why a value was refused.
+
+One place turns a validation error into a sentence with field, limit, unit and reason, for
+requests, files and kept changes alike.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Mapping
+from functools import lru_cache
+from typing import Any, get_args
+
+from pydantic import BaseModel, ValidationError
+from pydantic.fields import FieldInfo
+from pydantic_core import ErrorDetails
+
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.rig import Rig
+from lyrandis.core.units import QUANTITIES
+
+# Units stand at the end of every field's name: the rule of the house.
+_UNIT_BY_SUFFIX = {
+    "_in": "in", "_mm": "mm", "_cm": "cm", "_m": "m", "_lbf": "lb", "_gr": "gr", "_gpp": "gr/lb",
+    "_deg": "°", "_mps": "m/s", "_fps": "ft/s", "_per_inch": "gr/in", "_db": "dB",
+}  # fmt: skip
+
+
+class FieldNote(BaseModel):
+    """What the interface needs to know of one setting of a rig."""
+
+    path: str
+    title: str
+    help: str
+    quantity: str | None = None
+    low: float | None = None
+    high: float | None = None
+    choices: list[str] = []
+    optional: bool = False
+
+
+def unit_of(name: str) -> str | None:
+    """The unit that a field's name ends with; None for a name without one."""
+    return next((u for s, u in _UNIT_BY_SUFFIX.items() if name.endswith(s)), None)
+
+
+def _model_of(info: FieldInfo) -> type[BaseModel] | None:
+    kind = info.annotation
+    return kind if isinstance(kind, type) and issubclass(kind, BaseModel) else None
+
+
+def _bound(info: FieldInfo, name: str) -> float | None:
+    for rule in info.metadata:
+        if getattr(rule, name, None) is not None:
+            return float(getattr(rule, name))
+    return None
+
+
+def _choices(kind: Any) -> list[str]:
+    found = []
+    for arg in get_args(kind):
+        found += [arg] if isinstance(arg, str) else _choices(arg)
+    return found
+
+
+def _walk(model: type[BaseModel], prefix: str) -> dict[str, FieldNote]:
+    notes: dict[str, FieldNote] = {}
+    for name, info in model.model_fields.items():
+        path = f"{prefix}{name}"
+        inner = _model_of(info)
+        if inner is not None:
+            notes |= _walk(inner, f"{path}.")
+            continue
+        extra = info.json_schema_extra if isinstance(info.json_schema_extra, dict) else {}
+        quantity = extra.get("quantity")
+        notes[path] = FieldNote(
+            path=path,
+            title=info.title or name.replace("_", " ").capitalize(),
+            help=info.description or "",
+            quantity=str(quantity) if quantity else None,
+            low=_bound(info, "ge"),
+            high=_bound(info, "le"),
+            choices=_choices(info.annotation),
+            optional=type(None) in get_args(info.annotation),
+        )
+    return notes
+
+
+@lru_cache(maxsize=1)
+def field_notes() -> dict[str, FieldNote]:
+    """Every setting of a rig by its dotted path."""
+    return _walk(Rig, "")
+
+
+def value_at(rig: Rig, path: str) -> Any:
+    """The value of a setting; raises RefusedError for a path that no rig has."""
+    if path not in field_notes():
+        raise RefusedError(path, f"“{path}” is not a setting of a rig.")
+    value: Any = rig
+    for name in path.split("."):
+        value = getattr(value, name)
+    return value
+
+
+def changed(rig: Rig, changes: Mapping[str, Any]) -> Rig:
+    """A rig with settings changed.
+
+    Parameters
+    ----------
+    changes : dotted path to new value
+
+    Raises
+    ------
+    RefusedError : an unknown path or a value out of its range, for the first fault found.
+    """
+    document = rig.model_dump()
+    for path, value in changes.items():
+        value_at(rig, path)
+        *parents, leaf = path.split(".")
+        place = document
+        for name in parents:
+            place = place[name]
+        place[leaf] = value
+    try:
+        return Rig.model_validate(document)
+    except ValidationError as error:
+        raise refused(error.errors()[0]) from None
+
+
+def _why(path: str) -> str:
+    info: FieldInfo | None = None
+    model: type[BaseModel] | None = Rig
+    for name in path.split("."):
+        info = model.model_fields.get(name) if model else None
+        model = _model_of(info) if info else None
+    extra = info.json_schema_extra if info and isinstance(info.json_schema_extra, dict) else {}
+    return str(extra.get("why", ""))
+
+
+def refused(error: ErrorDetails, skip: tuple[str, ...] = ("body",)) -> RefusedError:
+    """A validation error of pydantic as a refusal that names field, limit, unit and reason."""
+    loc = [str(part) for part in error["loc"] if part not in skip]
+    path = ".".join(loc) or "body"
+    names = [part for part in loc if not part.isdigit()]
+    note = field_notes().get(".".join(names)) or next(
+        (n for p, n in field_notes().items() if names and p.endswith(f".{names[-1]}")), None
+    )
+    title = note.title if note else (names[-1].replace("_", " ") if names else "The request")
+    unit = unit_of(names[-1]) if names else None
+    said = f" {unit}" if unit else ""
+    given = error.get("input")
+    shown = f"; {given!r} was given" if isinstance(given, int | float | str) and given != "" else ""
+    context = error.get("ctx", {})
+    limit: float | None = None
+    kind = error["type"]
+    if kind in ("greater_than_equal", "less_than_equal", "greater_than", "less_than"):
+        word = "at least" if kind.startswith("greater") else "at most"
+        limit = float(context.get("ge", context.get("le", context.get("gt", context.get("lt", 0)))))
+        text = f"{title} must be {word} {limit:g}{said}{shown}. {_why(note.path) if note else ''}"
+    elif kind == "literal_error":
+        text = f"{title} must be one of {context.get('expected', '')}{shown}."
+    elif kind == "missing":
+        text = f"{title} is missing{f' (in {unit})' if unit else ''}: without it there is no answer."
+    elif kind == "extra_forbidden":
+        text = f"“{path}” is not known here; check the spelling."
+    elif kind in ("too_short", "too_long"):
+        word = "at least" if kind == "too_short" else "at most"
+        limit = float(context.get("min_length", context.get("max_length", 0)) or 0)
+        text = f"{title} takes {word} {limit:g} entries; {context.get('actual_length')} were given."
+        unit = "entries"
+    elif kind in ("string_too_short", "string_too_long"):
+        word = "at least" if kind == "string_too_short" else "at most"
+        limit = float(context.get("min_length", context.get("max_length", 0)))
+        text = f"{title} must have {word} {limit:g} signs."
+        unit = "signs"
+    elif kind.startswith(("float", "int", "finite", "decimal")):
+        text = f"{title} must be a number{said}{shown}."
+    else:
+        text = f"{title}: {error['msg'].removeprefix('Value error, ')}{shown}."
+    return RefusedError(path, text.strip(), limit, unit)
+
+
+def known_quantity(path: str) -> str | None:
+    """The quantity of a setting, or None for a word or a list."""
+    note = field_notes().get(path)
+    return note.quantity if note and note.quantity in QUANTITIES else None

@@ -1,0 +1,1 @@
+"""Fitting: draw length, bow length and draw weight."""

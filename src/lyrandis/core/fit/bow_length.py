@@ -1,0 +1,285 @@
+"""Bow length: five schools side by side, and candidates ranked for one archer.
+
+Limb first, ladder and ratio band are rules from practice; stack reserve and string angle come
+from the bow model. Every number of theirs is in `SchoolNumbers` and can be edited.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Literal, NamedTuple
+
+from pydantic import Field
+
+from lyrandis.core.bow.curve import force_draw, refuse_past_end, stack_onset_in
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.rig import Archer, Bow, Form, Frozen, Release, Use
+
+SchoolId = Literal["limb_first", "ladder", "ratio_band", "stack_reserve", "string_angle"]
+SchoolVerdict = Literal["fits", "too_short", "too_long", "silent"]
+SCHOOL_TITLES: dict[SchoolId, str] = {
+    "limb_first": "Limb first",
+    "ladder": "Ladder",
+    "ratio_band": "Ratio band",
+    "stack_reserve": "Stack reserve",
+    "string_angle": "String angle",
+}
+LIMB_CLASS_ADDS_IN = {"short": 41.0, "medium": 43.0, "long": 45.0}
+RISERS_IN = (17.0, 19.0, 21.0, 23.0, 25.0, 27.0)
+_RISERS_BY_USE: dict[Use, tuple[float, float]] = {
+    "close_cover": (17.0, 19.0),
+    "woodland": (19.0, 23.0),
+    "range": (23.0, 27.0),
+    "backyard": (21.0, 25.0),
+}
+LENGTHS_IN: dict[Form, tuple[float, float]] = {
+    "longbow": (58.0, 74.0),
+    "hybrid": (54.0, 68.0),
+    "recurve": (50.0, 72.0),
+    "static_tip": (44.0, 66.0),
+}
+_STEP_IN = 1.0
+_TOO_LONG_RATIO = 2.45
+
+
+class SchoolNumbers(Frozen):
+    """The schools' numbers, in inches, degrees and ratios; an archer may hold other ones."""
+
+    short_limb_to_in: float = Field(26.5, ge=20, le=34)
+    medium_limb_to_in: float = Field(29.75, ge=20, le=34)
+    ladder_start_in: float = Field(64, ge=40, le=80)
+    ladder_start_draw_in: float = Field(25, ge=18, le=34)
+    ladder_rung_draw_in: float = Field(2, ge=0.5, le=6)
+    ratio_low: float = Field(2.05, ge=1.5, le=3)
+    ratio_high: float = Field(2.30, ge=1.5, le=3)
+    reserve_in: float = Field(1.5, ge=-3, le=6)
+    reserve_close_cover_in: float = Field(-0.5, ge=-3, le=6)
+    angle_three_under_deg: float = Field(127, ge=90, le=150)
+    angle_split_deg: float = Field(121, ge=90, le=150)
+
+
+class School(NamedTuple):
+    """What one school says: a range of lengths [in] (None: open), a verdict and its reason."""
+
+    school: SchoolId
+    low_in: float | None
+    high_in: float | None
+    verdict: SchoolVerdict
+    why: str
+
+
+@dataclass(frozen=True)
+class Candidate:
+    """One bow that could be had: lengths [in], angle [deg], reserve [in] and why it ranks."""
+
+    length_in: float
+    riser_in: float | None
+    limb_class: str | None
+    string_angle_deg: float
+    stack_reserve_in: float | None
+    score: float
+    reasons: tuple[str, ...]
+
+
+def angle_limit_deg(release: Release, numbers: SchoolNumbers) -> float | None:
+    """Least string angle [deg, this model's] for a release; None where there is no limit."""
+    if release == "thumb":
+        return None
+    return numbers.angle_three_under_deg if release == "three_under" else numbers.angle_split_deg
+
+
+def reserve_wanted_in(use: Use, numbers: SchoolNumbers) -> float:
+    """Least distance [in] wanted between the draw and the onset of stack."""
+    return numbers.reserve_close_cover_in if use == "close_cover" else numbers.reserve_in
+
+
+def limb_class(draw_in: float, numbers: SchoolNumbers) -> str:
+    """Limb class by draw length [in, trade]."""
+    if draw_in <= numbers.short_limb_to_in:
+        return "short"
+    return "medium" if draw_in <= numbers.medium_limb_to_in else "long"
+
+
+def _of_length(bow: Bow, length_in: float, riser: float | None = None) -> Bow:
+    """The same kind of bow in another length.
+
+    Its weight is rounded to 10 lb so that solved bows serve again: that moves the angle by less
+    than 0.1° and the onset by less than 0.03 in, which a test holds.
+    """
+    return bow.model_copy(
+        update={
+            "length_in": length_in,
+            "riser_in": riser,
+            "brace_height_in": None,
+            "brace_reference": "grip",
+            "measured": (),
+            "marked_weight_lbf": max(round(bow.marked_weight_lbf, -1), 10.0),
+        }
+    )
+
+
+def angle_and_reserve(bow: Bow, draw_in: float) -> tuple[float, float | None]:
+    """String angle [deg] at a draw and inches from it to the onset of stack (None: never).
+
+    Raises
+    ------
+    RefusedError : the bow has no braced shape or its geometry ends before the draw.
+    """
+    curve = force_draw(bow)
+    refuse_past_end(curve, draw_in, bow.length_in)
+    onset = stack_onset_in(bow)
+    return curve.angle(min(draw_in, float(curve.draw_in[-1]))), (
+        None if onset is None else onset - draw_in
+    )
+
+
+def _shortest(bow: Bow, draw_in: float, least_angle: float | None, reserve: float) -> float | None:
+    """Shortest length [in, to ½] of this form that keeps angle and reserve; None if none does."""
+    low, high = LENGTHS_IN[bow.form][0] - 4, 76.0
+
+    def good(length: float) -> bool:
+        try:
+            angle, left = angle_and_reserve(_of_length(bow, length), draw_in)
+        except RefusedError:
+            return False
+        return (least_angle is None or angle >= least_angle) and (left is None or left >= reserve)
+
+    if not good(high):
+        return None
+    while high - low > 0.5:  # a longer bow never stacks sooner and never has a sharper angle
+        middle = round((low + high)) / 2
+        if middle in (low, high):
+            break
+        low, high = (low, middle) if good(middle) else (middle, high)
+    return high
+
+
+def _verdict(length: float, low: float | None, high: float | None) -> SchoolVerdict:
+    if low is not None and length < low - 1e-9:
+        return "too_short"
+    if high is not None and length > high + 1e-9:
+        return "too_long"
+    return "fits"
+
+
+def schools(
+    archer: Archer, bow: Bow, draw_in: float, use: Use, numbers: SchoolNumbers
+) -> tuple[School, ...]:
+    """What each of the five schools says of this archer's draw [in, trade] and this bow.
+
+    Source: practice section 2; the angle and reserve from docs/mechanics A2 at the form's
+    default riser and brace height.
+    """
+    told = []
+
+    def add(id: SchoolId, low: float | None, high: float | None, why: str) -> None:
+        told.append(School(id, low, high, _verdict(bow.length_in, low, high), why))
+
+    adds = LIMB_CLASS_ADDS_IN[limb_class(draw_in, numbers)]
+    small, large = _RISERS_BY_USE[use]
+    add(
+        "limb_first",
+        small + adds,
+        large + adds,
+        f"A {limb_class(draw_in, numbers)} limb for the draw, on a {small:g} to {large:g} in "
+        "riser for the use.",
+    )
+    rungs = 0
+    while draw_in > numbers.ladder_start_draw_in + rungs * numbers.ladder_rung_draw_in:
+        rungs += 1
+    rung = min(numbers.ladder_start_in + 2 * rungs, numbers.ladder_start_in + 8)
+    add("ladder", rung, rung, "One bow length for each 2 in of draw; the target archers' rule.")
+    add(
+        "ratio_band",
+        numbers.ratio_low * draw_in,
+        numbers.ratio_high * draw_in,
+        f"Between {numbers.ratio_low:g} and {numbers.ratio_high:g} times the draw; meant for "
+        "one-piece bows. Low for close cover, high for smoothness.",
+    )
+    reserve = reserve_wanted_in(use, numbers)
+    stack = _shortest(bow, draw_in, None, reserve)
+    if stack is None:
+        told.append(School("stack_reserve", None, None, "silent", "No length computed reaches it."))
+    else:
+        wanted = f"{reserve:g} in beyond" if reserve >= 0 else f"at most {-reserve:g} in inside"
+        add("stack_reserve", stack, None, f"The bow starts to stack {wanted} the draw.")
+    limit = angle_limit_deg(archer.release, numbers)
+    if limit is None:
+        told.append(
+            School("string_angle", None, None, "silent", "A thumb draw has no limit of its own.")
+        )
+    else:
+        open_enough = _shortest(bow, draw_in, limit, -99)
+        if open_enough is None:
+            told.append(
+                School("string_angle", None, None, "silent", "No length computed reaches it.")
+            )
+        else:
+            add("string_angle", open_enough, None, f"At least {limit:g}° between string and string.")
+    return tuple(told)
+
+
+def _score(
+    length: float,
+    draw_in: float,
+    angle: float,
+    reserve: float | None,
+    limit: float | None,
+    wanted: float,
+    taste: float,
+) -> tuple[float, tuple[str, ...]]:
+    """Points of 10: 10 less what is missing of angle and reserve and what is too long."""
+    points, reasons = 10.0, []
+    if limit is not None and angle < limit:
+        points -= 0.6 * (limit - angle)
+        reasons.append("the string pinches the fingers")
+    if reserve is not None and reserve < wanted:
+        points -= 2.0 * (wanted - reserve)
+        reasons.append("it stacks too near the draw")
+    ratio = length / draw_in
+    ideal = 2.32 + 0.11 * taste
+    points -= 9 * abs(ratio - ideal)
+    if ratio > _TOO_LONG_RATIO:
+        points -= 20 * (ratio - _TOO_LONG_RATIO)
+        reasons.append("the limbs are hardly worked")
+    if not reasons:
+        reasons.append("smooth at your draw" if ratio >= ideal else "short and lively")
+    return max(points, 0.0), tuple(reasons)
+
+
+def candidates(
+    archer: Archer, bow: Bow, draw_in: float, use: Use, taste: float, numbers: SchoolNumbers
+) -> tuple[Candidate, ...]:
+    """Bows of this form that could be had, best first.
+
+    Takedowns are risers and limb classes of the common fitting (short, medium and long limbs add
+    41, 43 and 45 in to the riser); one-piece bows come in whole inches. `taste` runs from −1
+    (short and lively) to +1 (long and smooth).
+    """
+    offers: list[tuple[float, float | None, str | None]] = []
+    if bow.takedown and bow.form == "recurve":
+        offers = [
+            (riser + adds, riser, name)
+            for riser in RISERS_IN
+            for name, adds in LIMB_CLASS_ADDS_IN.items()
+        ]
+    else:
+        low, high = LENGTHS_IN[bow.form]
+        count = int((high - low) / (2 * _STEP_IN)) + 1
+        offers = [(low + 2 * _STEP_IN * i, None, None) for i in range(count)]
+    limit, wanted = angle_limit_deg(archer.release, numbers), reserve_wanted_in(use, numbers)
+    ranked = []
+    for length, riser, name in offers:
+        try:
+            angle, reserve = angle_and_reserve(_of_length(bow, length, riser), draw_in)
+        except RefusedError:
+            continue
+        score, reasons = _score(length, draw_in, angle, reserve, limit, wanted, taste)
+        if riser is not None:
+            small, large = _RISERS_BY_USE[use]
+            if not small <= riser <= large:
+                score -= 0.5 * min(abs(riser - small), abs(riser - large))
+        ranked.append(
+            Candidate(length, riser, name, angle, reserve, max(score, 0.0), reasons)
+        )
+    return tuple(sorted(ranked, key=lambda c: (-c.score, c.length_in)))

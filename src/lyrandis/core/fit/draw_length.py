@@ -1,0 +1,161 @@
+"""Draw length: three ways to measure it, three conventions, and what a thumb draw hides.
+
+Source: practice (first guesses by tape and arm span; the marked arrow is the real one).
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from typing import Literal, NamedTuple
+
+import numpy as np
+
+from lyrandis.core.bow.curve import force_draw
+from lyrandis.core.bow.form import TRADE_OFFSET_IN
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.rig import Archer, Bow, DrawMethod, Release, StringMaterial
+from lyrandis.core.units import MM_PER_IN
+
+Convention = Literal["trade", "pivot", "back"]
+
+ARM_SPAN_DIVISOR = 2.5
+GUESS_SD_IN = 1.0  # tape and arm span are first guesses
+READING_SD_IN = 1 / 16  # reading a mark with a tape
+SHAKY_SPREAD_IN = 0.5
+# The string leaves the thumb about this far below the arrow: own estimate, so that 103° to 128°
+# of string angle give 20 to 12 mm, inside practice's 10 to 25 mm.
+THUMB_DROP_MM = 25.0
+THUMB_SD_MM = 4.0
+THUMB_UNKNOWN_BOW_MM = 17.0
+_POSSIBLE_IN = (14.0, 38.0)
+
+
+class DrawLength(NamedTuple):
+    """Draw by the mark [in, trade], the draw the scale must be pulled to [in], spread [in]."""
+
+    draw_length_in: Estimate
+    true_draw_in: Estimate
+    spread_in: float | None
+
+
+def to_trade_in(draw_in: float, convention: Convention, back_offset_in: float | None) -> float:
+    """A draw [in] in any convention as trade draw: arrow nock groove to pivot + 1 3/4 in.
+
+    `back_offset_in` is the distance from the pivot to the far side of the bow; 1 3/4 if None.
+    """
+    if convention == "pivot":
+        return draw_in + TRADE_OFFSET_IN
+    if convention == "back" and back_offset_in is not None:
+        return draw_in - back_offset_in + TRADE_OFFSET_IN
+    return draw_in
+
+
+def from_trade_in(draw_in: float, convention: Convention, back_offset_in: float | None) -> float:
+    """The inverse of `to_trade_in`."""
+    return 2 * draw_in - to_trade_in(draw_in, convention, back_offset_in)
+
+
+def thumb_offset_mm(angle_deg: float) -> float:
+    """How far [mm] the string sits behind the arrow's mark when the thumb draws.
+
+    The arrow lies above the thumb and the string slopes forward from it at half the string's
+    angle. Source: own geometry; ± 4 mm.
+    """
+    return THUMB_DROP_MM / math.tan(math.radians(angle_deg) / 2)
+
+
+def true_draw_in(
+    archer: Archer, bow: Bow | None, material: StringMaterial = "polyester"
+) -> Estimate:
+    """The draw [in, trade] at which the bow's weight counts for this archer.
+
+    For fingers it is the draw length; for a thumb the mark on the arrow under-reads it, by the
+    archer's own offset or by one estimated from the string's angle.
+    """
+    sd = GUESS_SD_IN if archer.draw_plus_minus_in is None else archer.draw_plus_minus_in
+    known = archer.draw_method == "marked_arrow"
+    if archer.release != "thumb":
+        return Estimate(
+            value=archer.draw_length_in, plus_minus=sd, source="measured" if known else "rule"
+        )
+    if archer.thumb_offset_mm is not None:
+        offset, offset_sd = archer.thumb_offset_mm, 1.0
+    elif bow is None:
+        offset, offset_sd = THUMB_UNKNOWN_BOW_MM, THUMB_SD_MM
+    else:
+        curve = force_draw(bow.model_copy(update={"measured": ()}), material)
+        draw = float(np.clip(archer.draw_length_in, curve.draw_in[0], curve.draw_in[-1]))
+        offset, offset_sd = thumb_offset_mm(curve.angle(draw)), THUMB_SD_MM
+    return Estimate(
+        value=archer.draw_length_in + offset / MM_PER_IN,
+        plus_minus=math.hypot(sd, offset_sd / MM_PER_IN),
+        source="rule" if archer.thumb_offset_mm is None else "measured",
+    )
+
+
+def draw_length(
+    method: DrawMethod,
+    readings_in: Sequence[float],
+    convention: Convention = "trade",
+    back_offset_in: float | None = None,
+    release: Release = "split",
+    thumb_offset_mm: float | None = None,
+    bow: Bow | None = None,
+) -> DrawLength:
+    """Draw length from readings.
+
+    Parameters
+    ----------
+    method : tape (fingertip to shoulder), arm_span (divided by 2.5) or marked_arrow
+    readings_in : readings [in] by that method, at least one
+    convention : what a marked arrow or tape was read to
+    back_offset_in : pivot to the far side of the bow [in], for the convention "back"
+    release, thumb_offset_mm, bow : for the true draw of a thumb archer
+
+    Raises
+    ------
+    RefusedError : no readings, or a draw nobody has.
+    """
+    if len(readings_in) == 0:
+        raise RefusedError("readings_in", "Enter at least one reading.", 1, "readings")
+    low, high = _POSSIBLE_IN
+    scale = ARM_SPAN_DIVISOR if method == "arm_span" else 1.0
+    draws = []
+    for i, reading in enumerate(readings_in):
+        draw = reading / scale
+        if method != "arm_span":
+            draw = to_trade_in(draw, convention, back_offset_in)
+        if not low <= draw <= high:
+            bound = low if draw < low else high
+            raise RefusedError(
+                f"readings_in.{i}",
+                f"A reading of {reading:g} in makes a draw of {draw:.1f} in; "
+                f"draws lie between {low:g} and {high:g} in.",
+                bound * scale,
+                "in",
+            )
+        draws.append(draw)
+    mean = float(np.mean(draws))
+    spread = float(np.std(draws, ddof=1)) if len(draws) > 1 else None
+    if method == "marked_arrow":
+        # A single draw says nothing of the spread: half an inch is what an unsettled form shows.
+        scatter = SHAKY_SPREAD_IN if spread is None else spread
+        sd = math.hypot(scatter, READING_SD_IN)
+    else:
+        sd = math.hypot(GUESS_SD_IN, spread or 0.0)
+    marked = Estimate(
+        value=mean, plus_minus=sd, source="measured" if method == "marked_arrow" else "rule"
+    )
+    true = true_draw_in(
+        Archer.model_construct(
+            draw_length_in=mean,
+            draw_method=method,
+            draw_plus_minus_in=sd,
+            release=release,
+            thumb_offset_mm=thumb_offset_mm,
+        ),
+        bow,
+    )
+    return DrawLength(marked, true, spread)

@@ -1,0 +1,259 @@
+"""The domain types: archer, bow, string, arrow, aim and the rig they make together.
+
+Each field is defined here once, with its unit in its name, its range, its title and its help.
+The API document, the browser's types, the form limits and the help texts all come from here.
+All models are frozen; a change is a new rig.
+"""
+
+from __future__ import annotations
+
+from typing import Annotated, Any, Literal
+
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+
+Hand = Literal["right", "left"]
+Release = Literal["split", "three_under", "thumb"]
+Anchor = Literal["under_chin", "cheek"]
+Form = Literal["longbow", "hybrid", "recurve", "static_tip"]
+BraceReference = Literal["grip", "back", "plunger"]
+LimbMaterial = Literal["laminated", "solid_glass", "natural"]
+Tips = Literal["working", "short", "long", "heavy"]
+SidePlate = Literal["plunger", "leather", "felt", "hard"]
+StringMaterial = Literal["low_stretch", "polyester", "natural"]
+ShaftMaterial = Literal["carbon", "aluminium", "wood", "cane"]
+Use = Literal["close_cover", "woodland", "range", "backyard"]
+DrawMethod = Literal["tape", "arm_span", "marked_arrow"]
+Rated = Literal["yes", "no", "unknown"]
+Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
+Short = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)]
+
+
+def measure(
+    default: Any,
+    quantity: str,
+    low: float,
+    high: float,
+    title: str,
+    help: str = "",
+    why: str = "Outside this range the models do not hold.",
+) -> Any:
+    """A numeric field: quantity [key of units.QUANTITIES], range, title, help, why the range."""
+    return Field(
+        default=default,
+        ge=low,
+        le=high,
+        title=title,
+        description=help,
+        allow_inf_nan=False,
+        json_schema_extra={"quantity": quantity, "why": why},
+    )
+
+
+def choice(default: Any, title: str, help: str = "") -> Any:
+    """A field with a fixed set of values."""
+    return Field(default=default, title=title, description=help)
+
+
+class Frozen(BaseModel):
+    """Base of the domain types: immutable, and refusing what it does not know."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+
+class Archer(Frozen):
+    """Who draws: length of draw, hand, release and how the eye stands over the arrow."""
+
+    draw_length_in: float = measure(
+        28.0,
+        "draw",
+        18,
+        34,
+        "Draw length",
+        "Trade standard: arrow nock groove to the pivot of the grip plus 1 3/4 in.",
+        "Nobody's draw lies outside this.",
+    )
+    draw_method: DrawMethod | None = choice(None, "Measured by")
+    draw_plus_minus_in: float | None = measure(
+        None, "draw", 0, 4, "Draw uncertainty", "One standard deviation of the draw length."
+    )
+    hand: Hand = choice("right", "Hand", "The hand that draws the string.")
+    release: Release = choice("three_under", "Release")
+    anchor: Anchor = choice("under_chin", "Anchor")
+    eye_above_nock_mm: float = measure(
+        112,
+        "crawl",
+        30,
+        200,
+        "Eye above arrow nock",
+        "Eye to arrow nock at full draw, square to the shaft; about 112 mm with the anchor "
+        "under the chin, 72 mm at the cheek.",
+    )
+    thumb_offset_mm: float | None = measure(
+        None,
+        "small",
+        0,
+        40,
+        "Thumb offset",
+        "Thumb draw: how far the string sits behind the mark on the arrow. "
+        "Estimated from the string's angle if left empty.",
+    )
+    finger_width_mm: float = measure(
+        18, "small", 10, 30, "Finger width", "Width of one string finger over the tab."
+    )
+    stitch_pitch_mm: float = measure(
+        3, "small", 1, 15, "Tab mark pitch", "Distance between two marks on the tab."
+    )
+
+
+class Bow(Frozen):
+    """The bow as it is built and marked, and how high its string stands."""
+
+    form: Form = choice("recurve", "Form")
+    takedown: bool = choice(True, "Takedown", "Riser with separate limbs.")
+    length_in: float = measure(
+        68,
+        "bow_length",
+        40,
+        76,
+        "Bow length",
+        "Along the back, nock to nock, unstrung.",
+        "Bows of these four forms are not built shorter or longer.",
+    )
+    riser_in: float | None = measure(
+        None,
+        "bow_length",
+        4,
+        32,
+        "Riser length",
+        "The part that does not bend. The form's usual share of the length if left empty.",
+    )
+    marked_weight_lbf: float = measure(
+        36, "weight", 8, 150, "Marked weight", "The number on the bow; good to a pound or two."
+    )
+    marked_draw_in: float = measure(
+        28, "draw", 20, 34, "Marked at", "The draw at which the marked weight holds."
+    )
+    measured: tuple[tuple[float, float], ...] = Field(
+        default=(),
+        max_length=200,
+        title="Scale readings",
+        description="Pairs of draw [in, trade standard] and force [lb] read off a bow scale.",
+    )
+    brace_height_in: float | None = measure(
+        None,
+        "brace",
+        3,
+        14,
+        "Brace height",
+        "From the string to the reference; the form's usual height if left empty.",
+    )
+    brace_reference: BraceReference = choice(
+        "grip", "Brace measured to", "Deepest part of the grip, back of the bow, or plunger."
+    )
+    brace_offset_in: float | None = measure(
+        None,
+        "brace",
+        -2,
+        4,
+        "Reference in front of the grip",
+        "How far the back or plunger lies in front of the deepest part of the grip.",
+    )
+    maker_brace_low_in: float | None = measure(None, "brace", 3, 14, "Maker's lowest brace height")
+    maker_brace_high_in: float | None = measure(
+        None, "brace", 3, 14, "Maker's highest brace height"
+    )
+    limb_material: LimbMaterial = choice("laminated", "Limb material")
+    tips: Tips = choice("working", "Tips", "How much of the tip does not bend.")
+    low_stretch_rated: Rated = choice(
+        "unknown", "Built for low-stretch string", "Ask the maker; never guess."
+    )
+    centre_cut_mm: float = measure(
+        1,
+        "small",
+        -15,
+        8,
+        "Cut past centre",
+        "How far the side plate stands past the string's plane; negative is short of it.",
+    )
+    side_plate: SidePlate = choice("plunger", "Side plate")
+    maker_min_gpp: float | None = measure(None, "gpp", 4, 20, "Maker's least grains per pound")
+    maker_max_draw_in: float | None = measure(None, "draw", 20, 36, "Maker's greatest draw")
+
+
+class String(Frozen):
+    """The string: material, strands, length, and what hangs on it."""
+
+    material: StringMaterial = choice("polyester", "Material")
+    strands: int = measure(14, "count", 4, 40, "Strands")
+    strand_diameter_mm: float | None = measure(None, "small", 0.1, 1.5, "Strand diameter")
+    length_in: float | None = measure(
+        None, "bow_length", 30, 76, "String length", "Loop to loop, under tension."
+    )
+    mass_gr: float | None = measure(None, "mass", 20, 400, "String weight", "On a grain scale.")
+    silencers_gr: float = measure(0, "mass", 0, 200, "Silencers", "Weight of all of them.")
+    silencer_position: float = measure(
+        0.7, "count", 0, 1, "Silencer position", "0 at the arrow nock, 1 at the limb nock."
+    )
+    twists: int | None = measure(None, "count", 0, 120, "Twists")
+
+
+class Arrow(Frozen):
+    """One arrow of the set and its parts."""
+
+    shaft_length_in: float = measure(
+        30, "draw", 18, 36, "Shaft length", "Throat of the arrow nock to the back of the point."
+    )
+    grains_per_inch: float = measure(7.8, "gpi", 3, 25, "Shaft grains per inch")
+    static_spine: float = measure(
+        600, "spine", 150, 2000, "Static spine", "0.001 in of sag at 28 in under 1.94 lb."
+    )
+    diameter_mm: float = measure(6, "small", 3, 12, "Shaft diameter")
+    material: ShaftMaterial = choice("carbon", "Shaft material")
+    point_gr: float = measure(110, "mass", 10, 600, "Point")
+    insert_gr: float = measure(12, "mass", 0, 300, "Insert")
+    nock_gr: float = measure(9, "mass", 0, 60, "Arrow nock")
+    fletching_gr: float = measure(9, "mass", 0, 100, "Fletching, all of it")
+    fletching_count: int = measure(3, "count", 0, 6, "Feathers or vanes")
+    weighed_gr: float | None = measure(
+        None, "mass", 50, 2500, "Weighed arrow", "The finished arrow on a grain scale."
+    )
+
+
+class Aim(Frozen):
+    """What the crawl chart is drawn for."""
+
+    distances_m: tuple[float, ...] = Field(
+        default=(5, 10, 15, 20, 25, 30, 35, 40, 45, 50),
+        min_length=1,
+        max_length=60,
+        title="Distances",
+        json_schema_extra={"quantity": "distance"},
+    )
+    slope_deg: float = measure(0, "angle", -45, 45, "Slope", "Uphill is positive.")
+    spot_half_height_cm: float = measure(
+        5, "spot", 0.5, 60, "Half height of the spot", "The arrow may land this far off."
+    )
+
+
+class Rig(Frozen):
+    """One archer with one bow, string and arrow."""
+
+    name: Name = "New rig"
+    notes: Short = ""
+    use: Use = choice("woodland", "Used for")
+    taste: float = measure(
+        0, "count", -1, 1, "Taste", "−1 short and lively, +1 long and smooth."
+    )
+    archer: Archer = Archer()
+    bow: Bow = Bow()
+    string: String = String()
+    arrow: Arrow = Arrow()
+    nock_height_mm: float | None = measure(
+        None,
+        "nock_height",
+        -10,
+        40,
+        "Nock point height",
+        "From square at the rest to the underside of the arrow nock.",
+    )
+    aim: Aim = Aim()

@@ -1,0 +1,278 @@
+"""The route: stations in working order, what each depends on, and the state each is in.
+
+Dependencies and thresholds are data (`WATCHES`). A station is open until something was kept or
+checked there; then provisional or settled as the archer said; due when something it rests on has
+moved by more than its threshold since. Small changes add up: the comparison is always with the
+rig as it was when the station was last kept or checked.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Sequence
+from typing import Literal, NamedTuple
+
+from pydantic import BaseModel
+
+from lyrandis.core.bow.curve import force_draw
+from lyrandis.core.bow.form import brace_to_pivot_in
+from lyrandis.core.arrow.build import build
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import Said, say
+from lyrandis.core.fit.draw_length import true_draw_in
+from lyrandis.core.rig import Rig
+
+StationId = Literal[
+    "draw", "bow-length", "weight", "string", "brace", "nock-point", "arrow", "crawls"
+]
+Standing = Literal["provisional", "settled"]
+State = Literal["open", "provisional", "settled", "due"]
+
+
+class Station(NamedTuple):
+    """One step of the work: the question it asks, and the settings that are kept there."""
+
+    id: StationId
+    title: str
+    question: str
+    settings: tuple[str, ...]
+
+
+ROUTE: tuple[Station, ...] = (
+    Station(
+        "draw",
+        "Draw",
+        "How far do you draw?",
+        (
+            "archer.draw_length_in",
+            "archer.draw_method",
+            "archer.draw_plus_minus_in",
+            "archer.hand",
+            "archer.release",
+            "archer.thumb_offset_mm",
+        ),
+    ),
+    Station(
+        "bow-length",
+        "Bow length",
+        "How long a bow?",
+        ("bow.form", "bow.takedown", "bow.length_in", "bow.riser_in", "bow.tips", "use", "taste"),
+    ),
+    Station(
+        "weight",
+        "Weight",
+        "What does it pull at your draw?",
+        (
+            "bow.marked_weight_lbf",
+            "bow.marked_draw_in",
+            "bow.measured",
+            "bow.maker_max_draw_in",
+            "bow.limb_material",
+        ),
+    ),
+    Station(
+        "string",
+        "String",
+        "Which string?",
+        (
+            "string.material",
+            "string.strands",
+            "string.length_in",
+            "string.mass_gr",
+            "string.silencers_gr",
+            "string.silencer_position",
+            "string.twists",
+            "bow.low_stretch_rated",
+        ),
+    ),
+    Station(
+        "brace",
+        "Brace",
+        "Where does the string sit?",
+        (
+            "bow.brace_height_in",
+            "bow.brace_reference",
+            "bow.brace_offset_in",
+            "bow.maker_brace_low_in",
+            "bow.maker_brace_high_in",
+        ),
+    ),
+    Station("nock-point", "Nock point", "Where does the arrow sit on the string?", ("nock_height_mm",)),
+    Station(
+        "arrow",
+        "Arrow",
+        "Which arrow?",
+        (
+            "arrow.shaft_length_in",
+            "arrow.grains_per_inch",
+            "arrow.static_spine",
+            "arrow.diameter_mm",
+            "arrow.material",
+            "arrow.point_gr",
+            "arrow.insert_gr",
+            "arrow.nock_gr",
+            "arrow.fletching_gr",
+            "arrow.fletching_count",
+            "arrow.weighed_gr",
+            "bow.side_plate",
+            "bow.centre_cut_mm",
+            "bow.maker_min_gpp",
+        ),
+    ),
+    Station(
+        "crawls",
+        "Crawls",
+        "How far down the string?",
+        (
+            "archer.anchor",
+            "archer.eye_above_nock_mm",
+            "archer.finger_width_mm",
+            "archer.stitch_pitch_mm",
+            "aim.distances_m",
+            "aim.slope_deg",
+            "aim.spot_half_height_cm",
+        ),
+    ),
+)
+STATIONS: dict[str, Station] = {station.id: station for station in ROUTE}
+
+
+class Read(NamedTuple):
+    """Something a station may rest on: its name in a sentence, its quantity (None: a word)."""
+
+    name: str
+    quantity: str | None
+    of: Callable[[Rig], float | str | None]
+
+
+def _weight(rig: Rig) -> float | None:
+    try:
+        curve = force_draw(rig.bow, rig.string.material)
+        draw = true_draw_in(rig.archer, rig.bow, rig.string.material).value
+    except RefusedError:
+        return None
+    return curve.force(draw) if draw <= curve.draw_in[-1] else None
+
+
+READS: dict[str, Read] = {
+    "draw": Read("The draw", "draw", lambda r: r.archer.draw_length_in),
+    "release": Read("The release", None, lambda r: r.archer.release.replace("_", " ")),
+    "form": Read("The form of bow", None, lambda r: r.bow.form.replace("_", " ")),
+    "length": Read("The bow's length", "bow_length", lambda r: r.bow.length_in),
+    "weight": Read("The weight at your draw", "weight", _weight),
+    "fibre": Read("The string's material", None, lambda r: r.string.material.replace("_", " ")),
+    "strands": Read("The number of strands", "count", lambda r: r.string.strands),
+    "string_length": Read("The string's length", "bow_length", lambda r: r.string.length_in),
+    "silencers": Read("The silencers' weight", "mass", lambda r: r.string.silencers_gr),
+    "brace": Read("The brace height", "brace", lambda r: brace_to_pivot_in(r.bow)),
+    "nock": Read("The nock point", "nock_height", lambda r: r.nock_height_mm),
+    "arrow_mass": Read("The arrow's weight", "mass", lambda r: build(r.arrow).mass_gr),
+    "shaft": Read("The shaft's length", "draw", lambda r: r.arrow.shaft_length_in),
+    "spine": Read("The static spine", "spine", lambda r: r.arrow.static_spine),
+    "plate": Read("The side plate", None, lambda r: r.bow.side_plate),
+}
+
+
+class Watch(NamedTuple):
+    """`station` rests on `read`: a move beyond `threshold` (quantity's stored unit) makes it due.
+
+    For words the threshold is 0: any change counts. `then` says the quickest recheck.
+    """
+
+    station: StationId
+    read: str
+    threshold: float
+    then: str
+
+
+WATCHES: tuple[Watch, ...] = (
+    Watch("bow-length", "draw", 0.5, "see whether the bow still fits"),
+    Watch("bow-length", "release", 0, "look at the string's angle again"),
+    Watch("weight", "draw", 0.25, "take the weight at the new draw"),
+    Watch("weight", "length", 0.5, "weigh it again"),
+    Watch("weight", "form", 0, "weigh it again"),
+    Watch("string", "length", 0.5, "check the string's length"),
+    Watch("string", "weight", 5, "check the number of strands"),
+    Watch("string", "form", 0, "check the string's length and material"),
+    Watch("brace", "length", 0.5, "measure the brace height"),
+    Watch("brace", "form", 0, "start from the form's usual brace height"),
+    Watch("brace", "fibre", 0, "let the string settle braced overnight, then measure"),
+    Watch("brace", "strands", 1, "measure the brace height again"),
+    Watch("brace", "string_length", 0.125, "measure the brace height again"),
+    Watch("nock-point", "brace", 0.125, "put the bow square on again"),
+    Watch("nock-point", "release", 0, "start from the new release's usual height"),
+    Watch("nock-point", "fibre", 0, "put the bow square on again"),
+    Watch("arrow", "draw", 0.25, "check the arrow's length first, then its spine"),
+    Watch("arrow", "weight", 2, "check grains per pound and spine"),
+    Watch("arrow", "brace", 0.25, "read the flight again; reports differ on which way it goes"),
+    Watch("arrow", "silencers", 10, "read the flight again"),
+    Watch("arrow", "plate", 0, "look at the spine window again"),
+    Watch("crawls", "draw", 0.25, "shoot the nearest and farthest crawl again"),
+    Watch("crawls", "weight", 1, "shoot the nearest and farthest crawl again"),
+    Watch("crawls", "brace", 0.125, "read the nock height and the flight before trusting the crawls"),
+    Watch("crawls", "nock", 1.5, "shoot one middle distance again"),
+    Watch("crawls", "arrow_mass", 8, "shoot the farthest crawl again"),
+    Watch("crawls", "shaft", 0.25, "find point-on again"),
+    Watch("crawls", "silencers", 20, "shoot the farthest crawl again"),
+    Watch("crawls", "release", 0, "start the chart again"),
+)
+
+
+class Mark(NamedTuple):
+    """A station was kept or checked: how it stands, and the rig as it was right after."""
+
+    station: str
+    standing: Standing
+    rig: Rig
+
+
+class StationState(BaseModel):
+    """The state of a station and, where it is due, each reason why."""
+
+    station: StationId
+    state: State
+    reasons: list[Said]
+
+
+def _moved(watch: Watch, before: Rig, now: Rig) -> Said | None:
+    read = READS[watch.read]
+    a, b = read.of(before), read.of(now)
+    if a is None or b is None:
+        if a is None and b is None:
+            return None
+        changed = "was set" if a is None else "is no longer set"
+        return say(f"{read.name} {changed}: {watch.then}.")
+    if isinstance(a, str) or isinstance(b, str):
+        return None if a == b else say(f"{read.name} changed from {a} to {b}: {watch.then}.")
+    change = b - a
+    if abs(change) <= watch.threshold + 1e-9:
+        return None
+    way = "up" if change > 0 else "down"
+    return say(
+        f"{read.name} went {way} by {{change}}: {watch.then}.",
+        change=(read.quantity or "count", abs(change)),
+    )
+
+
+def states(marks: Sequence[Mark], present: Rig) -> list[StationState]:
+    """The state of every station, from the marks in the order they were made.
+
+    Parameters
+    ----------
+    marks : each time a station was kept or checked
+    present : the rig as it stands (or as a preview would make it)
+    """
+    latest: dict[str, Mark] = {mark.station: mark for mark in marks}
+    told = []
+    for station in ROUTE:
+        mark = latest.get(station.id)
+        if mark is None:
+            told.append(StationState(station=station.id, state="open", reasons=[]))
+            continue
+        moved = [_moved(w, mark.rig, present) for w in WATCHES if w.station == station.id]
+        reasons = [reason for reason in moved if reason is not None]
+        told.append(
+            StationState(
+                station=station.id, state="due" if reasons else mark.standing, reasons=reasons
+            )
+        )
+    return told

@@ -1,0 +1,161 @@
+"""Bow length: string angle, reserve before stack, and where the schools disagree."""
+
+from __future__ import annotations
+
+from lyrandis.core.findings import Action, Finding, say
+from lyrandis.core.fit.bow_length import SCHOOL_TITLES
+from lyrandis.core.stations.base import Told
+from lyrandis.core.workbench import Workbench
+
+
+def tell(b: Workbench) -> Told:
+    """The bow's length against the draw."""
+    bow, onset = b.rig.bow, b.onset_in
+    length, draw = ("bow_length", bow.length_in), ("draw", b.true_draw.value)
+    angle = ("angle", b.angle_deg)
+    if onset is None:
+        answer = say(
+            "A {length} bow draws your {draw} at a {angle} string angle and does not stack.",
+            length=length, draw=draw, angle=angle,
+        )  # fmt: skip
+    else:
+        reserve = onset - b.true_draw.value
+        answer = say(
+            "A {length} bow draws your {draw} at a {angle} string angle and starts to stack "
+            f"{{reserve}} {'beyond' if reserve >= 0 else 'short of'} you.",
+            length=length, draw=draw, angle=angle, reserve=("draw", abs(reserve)),
+        )  # fmt: skip
+    findings = [*_reserve(b), *_angle(b), *_schools(b), *_best(b)]
+    return Told(answer, say("{length}", length=length), findings)
+
+
+def _reserve(b: Workbench) -> list[Finding]:
+    if b.onset_in is None:
+        return []
+    reserve, wanted = b.onset_in - b.true_draw.value, b.reserve_wanted_in
+    why = say(
+        "Stack begins where weight climbs a third faster than in mid draw, at {onset} on this bow "
+        "at its usual brace height. Overdrawing opens fine cracks across the limb and lifts "
+        "layers, sometimes years later.",
+        onset=("draw", b.onset_in),
+    )
+    if reserve < -2:
+        return [
+            Finding(
+                level="stop",
+                said=say(
+                    "You would draw this bow {past} past where it stacks. That overdraws it: take "
+                    "a longer bow.",
+                    past=("draw", -reserve),
+                ),
+                why=why,
+                told="model",
+            )
+        ]
+    if reserve < wanted:
+        return [
+            Finding(
+                level="mind",
+                said=say(
+                    f"Only {{left}} before it stacks; {_use(b)} want {{wanted}} or more."
+                    if reserve >= 0
+                    else f"It stacks {{left}} before your draw; {_use(b)} want {{wanted}} or more beyond.",
+                    left=("draw", abs(reserve)),
+                    wanted=("draw", wanted),
+                ),
+                why=why,
+                told="model",
+            )
+        ]
+    return [
+        Finding(
+            level="fine",
+            said=say("{left} of reserve before it stacks.", left=("draw", reserve))
+            if reserve >= 0
+            else say("It stacks {left} before your draw, which close cover accepts.", left=("draw", -reserve)),
+            why=why,
+            told="model",
+        )
+    ]
+
+
+def _use(b: Workbench) -> str:
+    return {
+        "close_cover": "hunters in close cover",
+        "woodland": "woodland archers",
+        "range": "range archers",
+        "backyard": "back-yard archers",
+    }[b.rig.use]
+
+
+def _angle(b: Workbench) -> list[Finding]:
+    limit = b.angle_limit_deg
+    if limit is None:
+        return []
+    release = b.rig.archer.release.replace("_", " ")
+    angle = ("angle", b.angle_deg)
+    why = say(
+        f"The archer's limit for {release} is {{limit}} in this model's own angle. A sharper "
+        "string pinches the fingers and shows a plucked release more.",
+        limit=("angle", limit),
+    )
+    if b.angle_deg < limit:
+        return [
+            Finding(
+                level="mind",
+                said=say(f"{{angle}} will pinch the fingers, {release}.", angle=angle),
+                why=why,
+                told="model",
+            )
+        ]
+    return [
+        Finding(level="fine", said=say(f"{{angle}} suits {release}.", angle=angle), why=why, told="model")
+    ]
+
+
+def _schools(b: Workbench) -> list[Finding]:
+    by = {"too_short": [], "too_long": []}  # type: dict[str, list[str]]
+    for school in b.schools:
+        if school.verdict in by:
+            by[school.verdict].append(SCHOOL_TITLES[school.school].lower())
+    told = []
+    for verdict, word in (("too_short", "longer"), ("too_long", "shorter")):
+        if by[verdict]:
+            names = " and ".join([", ".join(by[verdict][:-1]), by[verdict][-1]]).removeprefix(" and ")
+            told.append(
+                Finding(
+                    level="mind",
+                    said=say(f"By the {names} school{'s' if len(by[verdict]) > 1 else ''} you want a {word} bow."),
+                    why=say(
+                        "The schools weigh different things: the first three are rules of thumb, "
+                        "reserve and angle come from this bow's model. Where they disagree, shoot both."
+                    ),
+                    told="rule",
+                )
+            )
+    return told
+
+
+def _best(b: Workbench) -> list[Finding]:
+    best = b.candidates[0] if b.candidates else None
+    if best is None or abs(best.length_in - b.rig.bow.length_in) < 1:
+        return []
+    changes: dict[str, object] = {"bow.length_in": best.length_in, "bow.riser_in": best.riser_in}
+    return [
+        Finding(
+            level="fine",
+            said=say(
+                "For your draw, use and taste the first choice would be {length}: {why_angle} at the string.",
+                length=("bow_length", best.length_in),
+                why_angle=("angle", best.string_angle_deg),
+            ),
+            why=say(
+                f"It scores {best.score:.1f} of 10 ({', '.join(best.reasons)}): points are lost for "
+                "a pinching string, stack near your draw, and a length off your taste."
+            ),
+            told="rule",
+            action=Action(
+                label=say("Try {length}", length=("bow_length", best.length_in)), changes=changes
+            ),
+        )
+    ]

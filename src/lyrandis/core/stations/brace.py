@@ -1,0 +1,89 @@
+"""Brace height: its range, and what moving it does."""
+
+from __future__ import annotations
+
+from lyrandis.core.findings import Action, Finding, say
+from lyrandis.core.stations.base import Told
+from lyrandis.core.workbench import Workbench
+
+_TO = {"grip": "the deepest part of the grip", "back": "the back of the bow", "plunger": "the plunger"}
+
+
+def tell(b: Workbench) -> Told:
+    """Where the string stands."""
+    f = b.brace
+    start = "an ordinary start until you measure" if f.assumed else "as you measured it"
+    answer = say(
+        f"The string stands {{brace}} from {_TO[b.rig.bow.brace_reference]}, {start}; "
+        f"{'the maker allows' if f.range_from == 'maker' else 'usual is'} {{low}} to {{high}}.",
+        brace=("brace", f.brace_in),
+        low=("brace", f.low_in),
+        high=("brace", f.high_in),
+    )
+    note = say("{brace}" + (" assumed" if f.assumed else ""), brace=("brace", f.brace_in))
+    return Told(answer, note, [*_range(b), _effect(b), _listen()])
+
+
+def _range(b: Workbench) -> list[Finding]:
+    f = b.brace
+    maker = f.range_from == "maker"
+    why = say(
+        "Too low slaps the wrist and works the limbs harder; too high loads them at rest. "
+        + ("The maker's range wins." if maker else "The range is practice's for this form; the maker's wins.")
+    )
+    if f.low_in <= f.brace_in <= f.high_in:
+        return [
+            Finding(
+                level="fine",
+                said=say("It lies within " + ("the maker's range." if maker else "the usual range.")),
+                why=why,
+                told="maker" if maker else "practice",
+            )
+        ]
+    low = f.brace_in < f.low_in
+    bound = f.low_in if low else f.high_in
+    return [
+        Finding(
+            level="stop" if maker else "mind",
+            said=say(
+                f"It is {{off}} {'below' if low else 'above'} "
+                + ("the maker's range." if maker else "what is usual for this form."),
+                off=("brace", abs(f.brace_in - bound)),
+            ),
+            why=why,
+            told="maker" if maker else "practice",
+            action=Action(
+                label=say("Try {bound}", bound=("brace", bound)),
+                changes={"bow.brace_height_in": bound},
+            ),
+        )
+    ]
+
+
+def _effect(b: Workbench) -> Finding:
+    f = b.brace
+    quarter = abs(f.energy_per_in_pct) / 4
+    return Finding(
+        level="fine",
+        said=say(
+            "{step} more brace stores {loss} less and needs the string {shorter} shorter.",
+            step=("brace", 0.25),
+            loss=("percent_1", quarter),
+            shorter=("small", abs(f.string_per_in) * 0.25 * 25.4),
+        ),
+        why=say(
+            "Higher is a touch slower, often quieter, with less string slap; lower is a touch "
+            "faster, often louder. Weight at your draw hardly changes. On whether a higher brace "
+            "makes the arrow look weaker reports differ: try it and read."
+        ),
+        told="model",
+    )
+
+
+def _listen() -> Finding:
+    return Finding(
+        level="fine",
+        said=say("Before each session measure it again, then listen and feel the hand."),
+        why=say("The quietest, smoothest height in the range is usually the right one; the group is checked after."),
+        told="practice",
+    )

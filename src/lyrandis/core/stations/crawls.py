@@ -1,0 +1,134 @@
+"""Crawls: point-on, the chart, and how far the distance may be misjudged."""
+
+from __future__ import annotations
+
+from lyrandis.core.findings import Action, Finding, say
+from lyrandis.core.stations.base import Told
+from lyrandis.core.workbench import Workbench
+
+
+def tell(b: Workbench) -> Told:
+    """Where the tip is on the mark, and how far down the string for the rest."""
+    chart, on = b.chart, b.point_on
+    first = chart.rows[0]
+    if on is None:
+        answer = say("The arrow tip is never on the mark within 400 m: every distance needs a crawl.")
+        note = say("point-on beyond 400 m")
+    else:
+        note = say("point-on {on}", on=("distance", on.value))
+        if first.crawl_mm is None:
+            answer = say("The tip is on the mark at {on}; nearer than that a crawl, farther a hold over.", on=("distance", on))
+        else:
+            answer = say(
+                "The tip is on the mark at {on}; at {d} the hand goes {crawl} down the string.",
+                on=("distance", on),
+                d=("distance", first.distance_m),
+                crawl=("crawl", first.crawl_mm, float(b.crawl_plus_minus_mm[0])),
+            )
+    return Told(answer, note, [_unproved(b), *_release(b), *_danger(b), *_fingers(b), *_slope(b)])
+
+
+def _unproved(b: Workbench) -> Finding:
+    widest = float(max(b.crawl_plus_minus_mm))
+    return Finding(
+        level="mind",
+        said=say(
+            "A first chart, computed and not yet shot: each crawl may be off by up to {pm}. "
+            "Begin at the nearest distance.",
+            pm=("crawl", widest),
+        ),
+        why=say(
+            "Speed is known to {speed} and the eye's height over the arrow to {eye}; both move every "
+            "crawl. Clear range, safe backstop, nobody forward of the line.",
+            speed=("speed", b.shot.speed_fps.plus_minus),
+            eye=("crawl", 10.0),
+        ),
+        told="model",
+    )
+
+
+def _release(b: Workbench) -> list[Finding]:
+    release = b.rig.archer.release
+    if release == "three_under":
+        return [
+            Finding(
+                level="fine",
+                said=say("Some classes allow one fixed crawl only, or none. Check yours."),
+                why=say("The rules of a class are the archer's to check."),
+                told="practice",
+            )
+        ]
+    how = "with a thumb ring" if release == "thumb" else "split finger"
+    return [
+        Finding(
+            level="mind",
+            said=say(f"You shoot {how}; walking the string is done three under."),
+            why=say("The chart stands for what a hand below the arrow nock would do. Point-on and the danger spaces hold for you; the crawls do not unless you go three under."),
+            told="practice",
+            action=Action(
+                label=say("Shoot three under"), changes={"archer.release": "three_under"}, station="draw"
+            ) if release == "split" else None,
+        )
+    ]  # fmt: skip
+
+
+def _danger(b: Workbench) -> list[Finding]:
+    rows = [r for r in b.chart.rows if r.crawl_mm is not None and 15 <= r.distance_m <= 35]
+    if not rows:
+        return []
+    row = min(rows, key=lambda r: abs(r.distance_m - 20))
+    return [
+        Finding(
+            level="mind",
+            said=say(
+                "At {d} the distance may be wrong by {near} nearer or {far} farther before the arrow leaves the spot.",
+                d=("distance", row.distance_m),
+                near=("distance", row.distance_m - row.near_m),
+                far=("distance", row.far_m - row.distance_m),
+            ),
+            why=say(
+                "Five metres nearer it lands {high} high, five metres farther {low} low. One gap does "
+                "not serve ten metres either way.",
+                high=("spot", row.impact_cm_if_5m_nearer),
+                low=("spot", -row.impact_cm_if_5m_farther),
+            ),
+            told="model",
+        )
+    ]
+
+
+def _fingers(b: Workbench) -> list[Finding]:
+    rule = b.chart.finger_rule
+    if rule is None:
+        return []
+    errors = [abs(e) for e in rule.errors_cm if e is not None]
+    return [
+        Finding(
+            level="fine",
+            said=say(
+                "In finger widths: {at20} at 20 m, {step} less for each 10 m.",
+                at20=("fingers", rule.at_20m_fingers),
+                step=("fingers", -rule.per_10m_fingers),
+            ),
+            why=say("Against the chart the two numbers miss by at most {worst} over your distances.", worst=("spot", max(errors))),
+            told="model",
+        )
+    ] if errors else []  # fmt: skip
+
+
+def _slope(b: Workbench) -> list[Finding]:
+    if b.rig.aim.slope_deg == 0:
+        return []
+    row = b.chart.rows[-1]
+    return [
+        Finding(
+            level="mind",
+            said=say(
+                "On this slope {d} shoots like {level} on the level.",
+                d=("distance", row.distance_m),
+                level=("distance", row.level_distance_m),
+            ),
+            why=say("Not simply the horizontal distance: the arrow also rises with the slope. A changed body line on a slope is not modelled."),
+            told="model",
+        )
+    ]

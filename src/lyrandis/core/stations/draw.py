@@ -1,0 +1,129 @@
+"""Draw: how far the archer draws, how sure that is, and what it costs not to know it."""
+
+from __future__ import annotations
+
+from lyrandis.core.findings import Action, Finding, say
+from lyrandis.core.fit.draw_length import GUESS_SD_IN, SHAKY_SPREAD_IN
+from lyrandis.core.stations.base import Told
+from lyrandis.core.units import MM_PER_IN
+from lyrandis.core.workbench import Workbench
+
+_METHODS = {
+    None: "not measured yet",
+    "tape": "by tape, a first guess",
+    "arm_span": "by arm span, a first guess",
+    "marked_arrow": "by a marked arrow",
+}
+
+
+def tell(b: Workbench) -> Told:
+    """The draw length with its ±, and the true draw of a thumb archer."""
+    a, true = b.rig.archer, b.true_draw
+    sd = GUESS_SD_IN if a.draw_plus_minus_in is None else a.draw_plus_minus_in
+    how = _METHODS[a.draw_method]
+    if a.release == "thumb":
+        answer = say(
+            f"The mark on the arrow says {{draw}}, {how}; the string is truly at {{true}}.",
+            draw=("draw", a.draw_length_in, sd),
+            true=("draw", true),
+        )
+    else:
+        answer = say(
+            f"You draw {{draw}} by the trade standard, {how}.", draw=("draw", a.draw_length_in, sd)
+        )
+    findings = [_certainty(b, sd)]
+    if a.release == "thumb":
+        findings.append(_thumb(b))
+    findings.append(_arrow_margin(b))
+    return Told(answer, say("{draw}", draw=("draw", a.draw_length_in)), findings)
+
+
+def _certainty(b: Workbench, sd: float) -> Finding:
+    a = b.rig.archer
+    cost = b.curve.slope(b.true_draw.value) * sd
+    why = say(
+        "Weight rises {slope} near your draw, so {sd} of draw not known is {cost} of weight not "
+        "known, and grains per pound, speed, spine and crawls with it.",
+        slope=("slope", b.curve.slope(b.true_draw.value)),
+        sd=("draw", sd),
+        cost=("weight", cost),
+    )
+    if a.draw_method != "marked_arrow":
+        return Finding(
+            level="mind",
+            said=say(
+                "This draw is a first guess: it leaves the weight at your draw unsure by {cost}. "
+                "Draw a marked arrow five times and read the marks.",
+                cost=("weight", cost),
+            ),
+            why=why,
+            told="practice",
+        )
+    if sd > SHAKY_SPREAD_IN:
+        return Finding(
+            level="mind",
+            said=say(
+                "Your draws spread by {sd}: every later number is as shaky. A point felt on the "
+                "bow hand steadies it.",
+                sd=("draw", sd),
+            ),
+            why=why,
+            told="measured",
+        )
+    return Finding(
+        level="fine",
+        said=say("Your draw repeats to {sd}, which is {cost} of weight.", sd=("draw", sd), cost=("weight", cost)),
+        why=why,
+        told="measured",
+    )
+
+
+def _thumb(b: Workbench) -> Finding:
+    a = b.rig.archer
+    hidden = (b.true_draw.value - a.draw_length_in) * MM_PER_IN
+    estimated = a.thumb_offset_mm is None
+    return Finding(
+        level="mind" if estimated else "fine",
+        said=say(
+            "The mark under-reads a thumb draw by {offset}. Pull the bow scale to {true}.",
+            offset=("small", hidden, 4.0) if estimated else ("small", hidden),
+            true=("draw", b.true_draw.value),
+        ),
+        why=say(
+            "The arrow lies above the thumb and the string slopes forward from it; estimated from "
+            "the string's angle unless you measure it."
+        ),
+        told="model" if estimated else "measured",
+    )
+
+
+def _arrow_margin(b: Workbench) -> Finding:
+    a, shaft = b.rig.archer, b.rig.arrow.shaft_length_in
+    margin = shaft - a.draw_length_in
+    why = say(
+        "An arrow drawn off the rest can go through the hand. Draws vary, and a tired or excited "
+        "archer draws farther."
+    )
+    if margin < 0.75:
+        return Finding(
+            level="stop" if margin < 0.25 else "mind",
+            said=say(
+                "The arrow is only {margin} longer than your draw."
+                if margin >= 0
+                else "The arrow is {margin} shorter than your draw. Do not draw it.",
+                margin=("draw", abs(margin)),
+            ),
+            why=why,
+            told="practice",
+            action=Action(
+                label=say("Take a {safe} shaft", safe=("draw", a.draw_length_in + 1.5)),
+                changes={"arrow.shaft_length_in": a.draw_length_in + 1.5},
+                station="arrow",
+            ),
+        )
+    return Finding(
+        level="fine",
+        said=say("The arrow is {margin} longer than your draw.", margin=("draw", margin)),
+        why=why,
+        told="practice",
+    )

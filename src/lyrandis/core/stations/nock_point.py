@@ -1,0 +1,95 @@
+"""Nock point: where to start, and what to watch."""
+
+from __future__ import annotations
+
+from lyrandis.core.findings import Action, Finding, say
+from lyrandis.core.stations.base import Told
+from lyrandis.core.workbench import Workbench
+
+
+def tell(b: Workbench) -> Told:
+    """The nock point's height above square."""
+    n = b.nock
+    b.true_draw  # a rig that cannot be drawn has no nock point to speak of
+    release = b.rig.archer.release.replace("_", " ")
+    low, high = ("nock_height", n.low_mm), ("nock_height", n.high_mm)
+    answer = say(
+        f"The underside of the arrow nock sits {{height}} above square, "
+        f"{'an ordinary start' if n.assumed else 'as you set it'}; {release} starts between "
+        "{low} and {high}.",
+        height=("nock_height", n.height_mm),
+        low=low,
+        high=high,
+    )
+    note = say("{height}" + (" assumed" if n.assumed else ""), height=("nock_height", n.height_mm))
+    return Told(answer, note, [_range(b), *_crawls(b), _false_high(), _grip()])
+
+
+def _range(b: Workbench) -> Finding:
+    n = b.nock
+    why = say(
+        "Ordinary starts: 3/8 to 5/8 in split finger, a little more three under, about one arrow "
+        "diameter more when walking the string, 0 to 2 mm for the thumb. Your reads decide."
+    )
+    if n.assumed:
+        return Finding(
+            level="mind",
+            said=say("Nothing is set yet. Start at {start} and shoot three.", start=("nock_height", n.start_mm)),
+            why=why,
+            told="practice",
+            action=Action(
+                label=say("Start at {start}", start=("nock_height", n.start_mm)),
+                changes={"nock_height_mm": round(n.start_mm, 2)},
+            ),
+        )
+    if n.low_mm - 0.5 <= n.height_mm <= n.high_mm + 0.5:
+        return Finding(level="fine", said=say("It lies within the ordinary starts."), why=why, told="practice")
+    return Finding(
+        level="mind",
+        said=say(
+            f"It is {'lower' if n.height_mm < n.low_mm else 'higher'} than ordinary starts. Believe it "
+            "only if the arrow tells you so."
+        ),
+        why=why,
+        told="practice",
+        action=Action(
+            label=say("Try {start}", start=("nock_height", n.start_mm)),
+            changes={"nock_height_mm": round(n.start_mm, 2)},
+        ),
+    )
+
+
+def _crawls(b: Workbench) -> list[Finding]:
+    if b.rig.archer.release != "three_under":
+        return []
+    return [
+        Finding(
+            level="fine",
+            said=say("Set it with the crawls you really use: the farther the hand goes down, the higher it wants to be."),
+            why=say(
+                "A crawl unbalances the limbs. Two limbs in the model raise it by {low} to {high} for "
+                "23 mm of crawl; real crawls need more. A direction, not a number to set.",
+                low=("small", 2.8),
+                high=("small", 4.6),
+            ),
+            told="model",
+        )
+    ]
+
+
+def _false_high() -> Finding:
+    return Finding(
+        level="mind",
+        said=say("A nock that kicks high may really be too low: the shaft bounces off the rest."),
+        why=say("Raise it clearly until the read turns, then come down. Only up and down belongs to the nock point; side to side is spine."),
+        told="practice",
+    )
+
+
+def _grip() -> Finding:
+    return Finding(
+        level="fine",
+        said=say("Grip the bow at the same height each time."),
+        why=say("A hand 1 mm higher is a nock point 1 mm lower. The arrow nock should hold its own weight on the string and leave with a tap."),
+        told="practice",
+    )

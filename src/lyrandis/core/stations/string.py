@@ -1,0 +1,160 @@
+"""String: length, strands and material for this bow."""
+
+from __future__ import annotations
+
+from lyrandis.core.findings import Action, Finding, say
+from lyrandis.core.stations.base import Told
+from lyrandis.core.tune.brace import ODD_STRING_IN
+from lyrandis.core.tune.string import string_mass_gr
+from lyrandis.core.workbench import Workbench
+
+_WORDS = {"low_stretch": "low-stretch", "polyester": "polyester", "natural": "natural-fibre"}
+
+
+def tell(b: Workbench) -> Told:
+    """Which string, and how it fits at the present brace height."""
+    s, fit = b.rig.string, b.string_fit
+    mass = string_mass_gr(b.rig.bow, s)
+    length = s.length_in or fit.needed_length_in
+    answer = say(
+        f"A {{length}} string of {s.strands} {_WORDS[s.material]} strands, {{mass}}; braced, it "
+        "carries {tension}.",
+        length=("bow_length", length),
+        mass=("mass", mass) if s.mass_gr is not None else ("mass", mass, 0.1 * mass),
+        tension=("weight", fit.tension_lbf),
+    )
+    note = say(f"{{length}}, {s.strands} strands", length=("bow_length", length))
+    return Told(answer, note, [*_material(b), *_length(b), *_strands(b), *_settle(b)])
+
+
+def _material(b: Workbench) -> list[Finding]:
+    if b.rig.string.material != "low_stretch":
+        return []
+    rated = b.rig.bow.low_stretch_rated
+    why = say("Low-stretch fibre stops the limbs hard; tips not built for it split. Only the maker knows.")
+    if rated == "yes":
+        return [
+            Finding(level="fine", said=say("The bow is built for low-stretch fibre."), why=why, told="maker")
+        ]
+    return [
+        Finding(
+            level="stop" if rated == "no" else "mind",
+            said=say(
+                "This bow is not built for low-stretch fibre. Do not shoot it so."
+                if rated == "no"
+                else "Nobody has said that this bow is built for low-stretch fibre. Ask the maker first."
+            ),
+            why=why,
+            told="maker" if rated == "no" else "practice",
+            action=Action(label=say("Take polyester"), changes={"string.material": "polyester"}),
+        )
+    ]
+
+
+def _length(b: Workbench) -> list[Finding]:
+    bow, fit, length = b.rig.bow, b.string_fit, b.rig.string.length_in
+    found = []
+    why = say(
+        "By the bow model: for a brace height of {brace} the string measures {needed} under tension.",
+        brace=("brace", b.brace.to_pivot_in),
+        needed=("bow_length", fit.needed_length_in),
+    )
+    if length is None:
+        found.append(
+            Finding(
+                level="fine",
+                said=say(
+                    "Ordered by the bow's length it would be {usual}; the model asks {needed} for your "
+                    "brace height. Measure a string that worked.",
+                    usual=("bow_length", fit.usual_length_in),
+                    needed=("bow_length", fit.needed_length_in, 0.5),
+                ),
+                why=why,
+                told="model",
+                action=Action(
+                    label=say("Take {usual}", usual=("bow_length", fit.usual_length_in)),
+                    changes={"string.length_in": fit.usual_length_in},
+                ),
+            )
+        )
+        return found
+    off = length - fit.needed_length_in
+    odd = abs(length - fit.usual_length_in) > ODD_STRING_IN
+    if odd:
+        found.append(
+            Finding(
+                level="mind",
+                said=say(
+                    "This string is {off} "
+                    + ("longer" if length > fit.usual_length_in else "shorter")
+                    + " than is usual for a {bow} bow.",
+                    off=("bow_length", abs(length - fit.usual_length_in)),
+                    bow=("bow_length", bow.length_in),
+                ),
+                why=why,
+                told="rule",
+            )
+        )
+    if abs(off) > 0.75:
+        found.append(
+            Finding(
+                level="mind",
+                said=say(
+                    "The model wants {off} "
+                    + ("less" if off > 0 else "more")
+                    + " string for the brace height you set. Measure both again.",
+                    off=("bow_length", abs(off)),
+                ),
+                why=why,
+                told="model",
+            )
+        )
+    if not found:
+        found.append(
+            Finding(
+                level="fine",
+                said=say("The length agrees with your brace height to {off}.", off=("bow_length", abs(off))),
+                why=why,
+                told="model",
+            )
+        )
+    return found
+
+
+def _strands(b: Workbench) -> list[Finding]:
+    have, usual = b.rig.string.strands, b.string_fit.safety_strands
+    why = say("Too many strands are slow and dull; too few are thin, loud and unsafe. Trade habit by weight; the fibre's maker knows better.")
+    if have < usual - 2:
+        return [
+            Finding(
+                level="stop",
+                said=say(f"{have} strands are too few for this weight; {usual} are usual."),
+                why=why,
+                told="practice",
+                action=Action(label=say(f"Take {usual} strands"), changes={"string.strands": usual}),
+            )
+        ]
+    if abs(have - usual) > 2:
+        return [
+            Finding(
+                level="mind",
+                said=say(f"{usual} strands are usual for this weight; {have} are slower and duller."),
+                why=why,
+                told="practice",
+                action=Action(label=say(f"Take {usual} strands"), changes={"string.strands": usual}),
+            )
+        ]
+    return [Finding(level="fine", said=say(f"{have} strands suit this weight."), why=why, told="practice")]
+
+
+def _settle(b: Workbench) -> list[Finding]:
+    if b.rig.string.material == "low_stretch":
+        return []
+    return [
+        Finding(
+            level="mind",
+            said=say("When it is new, leave it braced overnight before you set the brace height."),
+            why=say("A new stretchy string creeps by up to half an inch of length in a day. Use a stringer: step-through stringing twists limbs and hurts people."),
+            told="practice",
+        )
+    ]

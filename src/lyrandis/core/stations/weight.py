@@ -1,0 +1,113 @@
+"""Weight: what the bow pulls at the archer's draw, and how that is known."""
+
+from __future__ import annotations
+
+from lyrandis.core.bow.shot import weight_at_draw
+from lyrandis.core.findings import Finding, say
+from lyrandis.core.stations.base import Told
+from lyrandis.core.workbench import Workbench
+
+_HEAVY_LBF = 55.0
+
+
+def tell(b: Workbench) -> Told:
+    """Weight at the true draw, slope and energy."""
+    draw = b.true_draw.value
+    weight = weight_at_draw(b.curve, b.true_draw)
+    measured = weight.source == "measured"
+    answer = say(
+        f"{{weight}} at your {{draw}}, {'by the scale' if measured else 'estimated'}; each inch "
+        "more adds {slope}, and the bow stores {energy}.",
+        weight=("weight", weight),
+        draw=("draw", draw),
+        slope=("weight", b.curve.slope(draw)),
+        energy=("energy", b.curve.energy_ftlb(draw)),
+    )
+    findings = [_source(b, measured), *_end(b), *_heavy(b, weight.value)]
+    note = say("{weight}" if measured else "about {weight}", weight=("weight", weight.value))
+    return Told(answer, note, findings)
+
+
+def _source(b: Workbench, measured: bool) -> Finding:
+    if measured:
+        n = b.curve.measured_points
+        return Finding(
+            level="fine",
+            said=say(
+                f"The curve passes through your {n} scale reading{'s' if n > 1 else ''}."
+            ),
+            why=say("Between readings a smooth rising curve; beyond them the model, scaled to meet them."),
+            told="measured",
+        )
+    return Finding(
+        level="mind",
+        said=say(
+            "The marked {marked} at {at} is only good to a pound or two. Pull a bow scale to {true} "
+            "and enter the reading.",
+            marked=("weight", b.rig.bow.marked_weight_lbf),
+            at=("draw", b.rig.bow.marked_draw_in),
+            true=("draw", b.true_draw.value),
+        ),
+        why=say(
+            "Until then the curve is the model's for this form and length, held to the marking. "
+            "It is within 0.6 lb near the marked draw, and the marking itself is the larger doubt."
+        ),
+        told="practice",
+    )
+
+
+def _end(b: Workbench) -> list[Finding]:
+    found = []
+    left = b.curve.end_in - b.true_draw.value
+    if b.stacks and b.onset_in is not None:
+        found.append(
+            Finding(
+                level="mind",
+                said=say(
+                    "You draw into the stack: an inch more costs {slope}.",
+                    slope=("weight", b.curve.slope(b.true_draw.value)),
+                ),
+                why=say("It starts to stack at {onset}.", onset=("draw", b.onset_in)),
+                told="model",
+            )
+        )
+    if left < 1.5:
+        found.append(
+            Finding(
+                level="stop",
+                said=say(
+                    "The bow's geometry ends {left} beyond your draw. Never draw past it.",
+                    left=("draw", left),
+                ),
+                why=say(f"At {{end}} {b.curve.end_reason}.", end=("draw", b.curve.end_in)),
+                told="model",
+            )
+        )
+    limit = b.rig.bow.maker_max_draw_in
+    if limit is not None:
+        found.append(
+            Finding(
+                level="fine" if limit - b.true_draw.value >= 0.5 else "mind",
+                said=say(
+                    "The maker allows {limit}, {left} beyond your draw.",
+                    limit=("draw", limit),
+                    left=("draw", limit - b.true_draw.value),
+                ),
+                why=say("The maker's limit always wins over the model's."),
+                told="maker",
+            )
+        )
+    return found
+
+
+def _heavy(b: Workbench, weight: float) -> list[Finding]:
+    if weight < _HEAVY_LBF:
+        return []
+    return [
+        Finding(
+            level="mind",
+            said=say("{weight} is a heavy bow. Choose what you can hold steady.", weight=("weight", weight)),
+            why=say("Too heavy a bow ruins form and hurts shoulders. Go up in small steps with weeks between, and stop at pain."),
+            told="practice",
+        )
+    ]

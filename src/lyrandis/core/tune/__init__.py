@@ -1,0 +1,1 @@
+"""Tuning: string, brace, nock point, aiming."""

@@ -1,0 +1,59 @@
+"""Brace height: where to start, in which range, and what an inch does (practice section 5)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from lyrandis.core.bow.curve import ForceDraw, force_draw
+from lyrandis.core.bow.form import (
+    brace_range_in,
+    brace_reference_offset_in,
+    brace_to_pivot_in,
+    default_brace_in,
+)
+from lyrandis.core.rig import Bow, String
+
+ODD_STRING_IN = 1.5
+
+
+@dataclass(frozen=True)
+class BraceFit:
+    """Brace heights [in] to the archer's own reference, and to the pivot."""
+
+    brace_in: float
+    to_pivot_in: float
+    low_in: float
+    high_in: float
+    range_from: str
+    start_in: float
+    assumed: bool
+    energy_per_in_pct: float  # change of stored energy for 1 in more brace
+    string_per_in: float  # change of whole string length [in] for 1 in more brace
+
+
+def start_in(bow: Bow) -> float:
+    """Ordinary start [in, to the bow's reference]: the form's usual, held in the range."""
+    low, high, _ = brace_range_in(bow)
+    return min(max(default_brace_in(bow), low), high) + brace_reference_offset_in(bow)
+
+
+def brace_fit(bow: Bow, string: String, curve: ForceDraw, draw_in: float) -> BraceFit:
+    """The brace height against its range, and what changing it does at a draw [in, trade]."""
+    low, high, whose = brace_range_in(bow)
+    offset = brace_reference_offset_in(bow)
+    pivot = brace_to_pivot_in(bow)
+    bare = bow.model_copy(update={"measured": ()})
+    here = force_draw(bare, string.material).energy_ftlb(draw_in)
+    moved = bare.model_copy(update={"brace_height_in": pivot - 0.5, "brace_reference": "grip"})
+    lower = force_draw(moved, string.material).energy_ftlb(draw_in)
+    return BraceFit(
+        brace_in=pivot + offset,
+        to_pivot_in=pivot,
+        low_in=low + offset,
+        high_in=high + offset,
+        range_from=whose,
+        start_in=start_in(bow),
+        assumed=bow.brace_height_in is None,
+        energy_per_in_pct=(here - lower) / 0.5 / here * 100,
+        string_per_in=1 / curve.statics.brace_per_string(),
+    )

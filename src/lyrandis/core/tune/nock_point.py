@@ -1,0 +1,44 @@
+"""Nock point: ordinary starts by release (practice section 6)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from lyrandis.core.rig import Release, Rig
+from lyrandis.core.units import MM_PER_IN
+
+_START_MM: dict[Release, tuple[float, float]] = {
+    "split": (3 / 8 * MM_PER_IN, 5 / 8 * MM_PER_IN),
+    "three_under": (1 / 2 * MM_PER_IN, 3 / 4 * MM_PER_IN),
+    "thumb": (0.0, 2.0),
+}
+_BOUNCES_BELOW_MM = 2.0
+
+
+@dataclass(frozen=True)
+class NockStart:
+    """Ordinary heights [mm] from square to the underside of the arrow nock."""
+
+    low_mm: float
+    high_mm: float
+    start_mm: float
+    height_mm: float
+    assumed: bool
+
+
+def crawls_used(rig: Rig) -> bool:
+    """Whether this archer walks the string: three under, with crawls for the distances."""
+    return rig.archer.release == "three_under"
+
+
+def nock_start(rig: Rig) -> NockStart:
+    """Where to start, and where the nock point stands now.
+
+    String walkers need about one more arrow diameter than plain three under.
+    """
+    low, high = _START_MM[rig.archer.release]
+    if crawls_used(rig):
+        high += rig.arrow.diameter_mm
+    start = (low + high) / 2
+    assumed = rig.nock_height_mm is None
+    return NockStart(low, high, start, start if rig.nock_height_mm is None else rig.nock_height_mm, assumed)

@@ -1,0 +1,79 @@
+"""The string: how long, how many strands, how heavy (docs/mechanics A5 and practice)."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from lyrandis.core.bow.statics import Statics
+from lyrandis.core.rig import Bow, Form, String, StringMaterial
+from lyrandis.core.units import G_STANDARD, KG_PER_GRAIN, M_PER_IN
+
+SHORTER_IN: dict[Form, float] = {"longbow": 3, "hybrid": 3, "recurve": 4, "static_tip": 4.5}
+# Trade habit: a strand for every so many pounds, within these counts (own table, editable later).
+_STRANDS: dict[StringMaterial, tuple[tuple[float, int], ...]] = {
+    "low_stretch": ((30, 12), (38, 14), (46, 16), (56, 18), (70, 20), (999, 24)),
+    "polyester": ((25, 10), (35, 12), (45, 14), (55, 16), (70, 18), (999, 22)),
+    "natural": ((25, 14), (35, 18), (45, 22), (55, 26), (70, 32), (999, 40)),
+}
+STRAND_DIAMETER_MM: dict[StringMaterial, float] = {
+    "low_stretch": 0.42,
+    "polyester": 0.48,
+    "natural": 0.55,
+}
+# Grams per metre of one strand; servings add about 1.8 g (own figures, to 10 %).
+_STRAND_G_PER_M: dict[StringMaterial, float] = {
+    "low_stretch": 0.18,
+    "polyester": 0.28,
+    "natural": 0.30,
+}
+_SERVING_G = 1.8
+_ORDINARY_G: dict[Form, float] = {"longbow": 8, "hybrid": 7, "recurve": 6.5, "static_tip": 6.5}
+
+
+def ordinary_mass_gr(bow: Bow) -> float:
+    """Mass [gr] of the string that the form's κ already holds."""
+    return _ORDINARY_G[bow.form] / 1000 / KG_PER_GRAIN
+
+
+def usual_strands(material: StringMaterial, weight_lbf: float) -> int:
+    """Usual number of strands for a draw weight [lb]; trade habit, the maker's word wins."""
+    return next(n for limit, n in _STRANDS[material] if weight_lbf <= limit)
+
+
+def string_mass_gr(bow: Bow, string: String) -> float:
+    """The string's mass [gr]: weighed, or from strands, material and length."""
+    if string.mass_gr is not None:
+        return string.mass_gr
+    length = string.length_in or usual_length_in(bow)
+    grams = string.strands * length * M_PER_IN * _STRAND_G_PER_M[string.material] + _SERVING_G
+    return grams / 1000 / KG_PER_GRAIN
+
+
+def string_mass_g(bow: Bow, string: String) -> float:
+    """The same in grams."""
+    return string_mass_gr(bow, string) * KG_PER_GRAIN * 1000
+
+
+def usual_length_in(bow: Bow) -> float:
+    """Ordinary string length [in, loop to loop under tension] for a bow length and form."""
+    return bow.length_in - SHORTER_IN[bow.form]
+
+
+@dataclass(frozen=True)
+class StringFit:
+    """How a string of a length fits: lengths in inches, tension in pounds."""
+
+    usual_length_in: float
+    needed_length_in: float  # what this bow needs at its brace height, from the model
+    tension_lbf: float
+    safety_strands: int
+
+
+def string_fit(bow: Bow, string: String, statics: Statics, weight_lbf: float) -> StringFit:
+    """What the bow asks of a string at its present brace height."""
+    return StringFit(
+        usual_length_in=usual_length_in(bow),
+        needed_length_in=2 * statics.braced.half_string / M_PER_IN,
+        tension_lbf=statics.braced.tension / (0.45359237 * G_STANDARD),
+        safety_strands=usual_strands(string.material, weight_lbf),
+    )

@@ -1,0 +1,310 @@
+"""Units: what one of each is worth, reading what people type, and writing it back.
+
+Factors are exact by definition where marked (international yard and pound agreement, 1959).
+Every quantity of the job has one stored unit; what an archer sees is a choice of display.
+"""
+
+from __future__ import annotations
+
+import math
+import re
+from dataclasses import dataclass
+from fractions import Fraction
+from typing import Literal
+
+from lyrandis.core.errors import RefusedError
+
+M_PER_IN = 0.0254  # exact
+M_PER_FT = 0.3048  # exact
+M_PER_YD = 0.9144  # exact
+KG_PER_LB = 0.45359237  # exact
+GRAINS_PER_LB = 7000.0  # exact
+G_STANDARD = 9.80665  # m/s2, exact (standard gravity, CGPM 1901)
+N_PER_LBF = KG_PER_LB * G_STANDARD
+KG_PER_GRAIN = KG_PER_LB / GRAINS_PER_LB
+J_PER_FTLB = N_PER_LBF * M_PER_FT
+MM_PER_IN = 25.4  # exact
+
+Dimension = Literal["length", "force", "mass", "speed", "energy", "angle", "ratio", "percent"]
+
+
+@dataclass(frozen=True)
+class Unit:
+    """One way to show a dimension: `per_base` base units (SI) make one of it."""
+
+    id: str
+    dimension: Dimension
+    per_base: float
+    label: str
+    decimals: int = 1
+    denominator: int = 0  # > 0: shown as a fraction with at most this denominator
+
+
+def _units(*units: Unit) -> dict[str, Unit]:
+    return {unit.id: unit for unit in units}
+
+
+UNITS = _units(
+    Unit("in_8", "length", M_PER_IN, "in", denominator=8),
+    Unit("in_16", "length", M_PER_IN, "in", denominator=16),
+    Unit("in", "length", M_PER_IN, "in", decimals=2),
+    Unit("mm", "length", 0.001, "mm", decimals=0),
+    Unit("mm_1", "length", 0.001, "mm", decimals=1),
+    Unit("cm", "length", 0.01, "cm", decimals=1),
+    Unit("m", "length", 1.0, "m", decimals=1),
+    Unit("yd", "length", M_PER_YD, "yd", decimals=1),
+    Unit("lb", "force", N_PER_LBF, "lb"),
+    Unit("kg", "force", G_STANDARD, "kg"),
+    Unit("gr", "mass", KG_PER_GRAIN, "gr", decimals=0),
+    Unit("g", "mass", 0.001, "g"),
+    Unit("fps", "speed", M_PER_FT, "ft/s", decimals=0),
+    Unit("mps", "speed", 1.0, "m/s"),
+    Unit("ftlb", "energy", J_PER_FTLB, "ft·lb"),
+    Unit("J", "energy", 1.0, "J"),
+    Unit("deg", "angle", 1.0, "°", decimals=0),
+    Unit("gpp", "ratio", 1.0, "gr/lb"),
+    Unit("gpi", "ratio", 1.0, "gr/in"),
+    Unit("lb_in", "ratio", 1.0, "lb/in", decimals=2),
+    Unit("spine", "ratio", 1.0, "", decimals=0),
+    Unit("count", "ratio", 1.0, "", decimals=0),
+    Unit("fingers", "ratio", 1.0, "fingers"),
+    Unit("pct", "percent", 1.0, "%", decimals=0),
+    Unit("pct_1", "percent", 1.0, "%", decimals=1),
+)
+
+
+@dataclass(frozen=True)
+class Quantity:
+    """A kind of value of the job: how it is stored and how it may be shown.
+
+    `stored` is the unit in which fields hold it; the first of `choices` is the default display.
+    """
+
+    id: str
+    title: str
+    stored: str
+    choices: tuple[str, ...]
+
+
+def _quantities(*quantities: Quantity) -> dict[str, Quantity]:
+    return {quantity.id: quantity for quantity in quantities}
+
+
+QUANTITIES = _quantities(
+    Quantity("draw", "Draw and arrow length", "in", ("in_8", "in_16", "in", "mm", "cm")),
+    Quantity("bow_length", "Bow and string length", "in", ("in_8", "in_16", "in", "mm", "cm")),
+    Quantity("brace", "Brace height", "in", ("in_8", "in_16", "in", "mm")),
+    Quantity("nock_height", "Nock point height", "mm_1", ("in_16", "in_8", "in", "mm_1")),
+    Quantity("small", "Small lengths", "mm_1", ("mm_1",)),
+    Quantity("crawl", "Crawls and eye height", "mm_1", ("mm", "mm_1", "in_16")),
+    Quantity("weight", "Draw weight", "lb", ("lb", "kg")),
+    Quantity("mass", "Arrow and string weight", "gr", ("gr", "g")),
+    Quantity("distance", "Distance", "m", ("m", "yd")),
+    Quantity("spot", "Heights on the butt", "cm", ("cm", "in")),
+    Quantity("speed", "Speed", "fps", ("fps", "mps")),
+    Quantity("energy", "Energy", "ftlb", ("ftlb", "J")),
+    Quantity("angle", "Angle", "deg", ("deg",)),
+    Quantity("gpp", "Grains per pound", "gpp", ("gpp",)),
+    Quantity("gpi", "Grains per inch", "gpi", ("gpi",)),
+    Quantity("slope", "Weight per inch", "lb_in", ("lb_in",)),
+    Quantity("spine", "Static spine", "spine", ("spine",)),
+    Quantity("count", "Count", "count", ("count",)),
+    Quantity("fingers", "Finger widths", "fingers", ("fingers",)),
+    Quantity("percent", "Share", "pct", ("pct",)),
+    Quantity("percent_1", "Fine share", "pct_1", ("pct_1",)),
+)
+
+# What people write after a number, by dimension, lower case. Distances read "m" as metres.
+_WRITTEN: dict[str, dict[str, float]] = {
+    "length": {
+        "in": M_PER_IN,
+        "inch": M_PER_IN,
+        "inches": M_PER_IN,
+        '"': M_PER_IN,
+        "″": M_PER_IN,
+        "ft": M_PER_FT,
+        "feet": M_PER_FT,
+        "foot": M_PER_FT,
+        "'": M_PER_FT,
+        "′": M_PER_FT,
+        "mm": 0.001,
+        "cm": 0.01,
+        "m": 1.0,
+        "metres": 1.0,
+        "meters": 1.0,
+        "yd": M_PER_YD,
+        "yds": M_PER_YD,
+        "yard": M_PER_YD,
+        "yards": M_PER_YD,
+    },
+    "force": {
+        "lb": N_PER_LBF,
+        "lbs": N_PER_LBF,
+        "lbf": N_PER_LBF,
+        "#": N_PER_LBF,
+        "pounds": N_PER_LBF,
+        "kg": G_STANDARD,
+        "kgf": G_STANDARD,
+        "n": 1.0,
+    },
+    "mass": {
+        "gr": KG_PER_GRAIN,
+        "grain": KG_PER_GRAIN,
+        "grains": KG_PER_GRAIN,
+        "g": 0.001,
+        "gram": 0.001,
+        "grams": 0.001,
+        "oz": KG_PER_LB / 16,
+    },
+    "speed": {
+        "fps": M_PER_FT,
+        "ft/s": M_PER_FT,
+        "m/s": 1.0,
+        "mps": 1.0,
+        "km/h": 1 / 3.6,
+    },
+    "energy": {"ft·lb": J_PER_FTLB, "ftlb": J_PER_FTLB, "ft-lb": J_PER_FTLB, "j": 1.0},
+    "angle": {"°": 1.0, "deg": 1.0, "degrees": 1.0},
+    "ratio": {"gpp": 1.0, "gr/lb": 1.0, "gr/in": 1.0, "gpi": 1.0, "spine": 1.0, "lb/in": 1.0},
+    "percent": {"%": 1.0, "percent": 1.0},
+}
+
+_VULGAR = {
+    "½": "1/2", "¼": "1/4", "¾": "3/4", "⅛": "1/8", "⅜": "3/8", "⅝": "5/8", "⅞": "7/8",
+}  # fmt: skip
+_NUMBER = r"(?:\d+\s+\d+/\d+|\d+-\d+/\d+|\d+/\d+|\d+(?:[.,]\d+)?|[.,]\d+)"
+_TERM = re.compile(rf"\s*(?P<number>{_NUMBER})\s*(?P<unit>[^\d\s.,+-][^\d\s]*)?\s*")
+_MAX_TYPED = 60
+
+
+def quantity(id: str) -> Quantity:
+    """The quantity of that name; raises RefusedError for a name that is not known."""
+    try:
+        return QUANTITIES[id]
+    except KeyError:
+        known = ", ".join(QUANTITIES)
+        raise RefusedError("quantity", f"“{id}” is not a quantity; known are {known}.") from None
+
+
+def convert(value: float, source: str, target: str) -> float:
+    """`value` in unit `source` [id of UNITS] expressed in unit `target` of the same dimension."""
+    a, b = UNITS[source], UNITS[target]
+    if a.dimension != b.dimension:
+        raise RefusedError("unit", f"{a.label} cannot be turned into {b.label}.")
+    return value if a.per_base == b.per_base else value * (a.per_base / b.per_base)
+
+
+def _number(text: str) -> float:
+    text = text.replace(",", ".")
+    if "/" not in text:
+        return float(text)
+    whole, _, part = text.replace("-", " ").rpartition(" ")
+    top, bottom = part.split("/")
+    if int(bottom) == 0:
+        raise RefusedError("text", f"“{part}” divides by nothing.")
+    return float((int(whole) if whole.strip() else 0) + Fraction(int(top), int(bottom)))
+
+
+def parse(text: str, quantity_id: str, unit: str | None = None) -> float:
+    """Read a measurement as people say it.
+
+    Understands fractions ("28 3/4", "28-3/4", "28¾"), feet and inches ("2' 4 3/4\""), decimals
+    with point or comma, and any usual unit sign; a bare number is in `unit`.
+
+    Parameters
+    ----------
+    text : what was typed
+    quantity_id : key of QUANTITIES
+    unit : id of the display unit for bare numbers; the quantity's default if None
+
+    Returns
+    -------
+    Value in the quantity's stored unit.
+
+    Raises
+    ------
+    RefusedError : nothing or something unreadable was typed, or another dimension's unit.
+    """
+    kind = quantity(quantity_id)
+    display = UNITS[unit or kind.choices[0]]
+    dimension = UNITS[kind.stored].dimension
+    cleaned = text.strip().lower().replace("''", '"').replace("−", "-")
+    for sign, written in _VULGAR.items():
+        cleaned = cleaned.replace(sign, f" {written}")
+    cleaned = cleaned.strip()
+    example = write(convert(28.75, "in", kind.stored), quantity_id, display.id) \
+        if dimension == "length" else f"12 {display.label}"  # fmt: skip
+    if not cleaned:
+        raise RefusedError("text", f"Nothing was typed; write for example “{example}”.")
+    if len(cleaned) > _MAX_TYPED:
+        raise RefusedError("text", "That is too long for one measurement.", _MAX_TYPED, "signs")
+    sign, body = 1.0, cleaned
+    if body[0] in "+-":
+        sign, body = (-1.0 if body[0] == "-" else 1.0), body[1:]
+    total, at, last = 0.0, 0, math.inf
+    known = _WRITTEN[dimension]
+    while at < len(body):
+        term = _TERM.match(body, at)
+        if term is None or term.end() == at:
+            raise RefusedError("text", f"“{text}” is not a measurement; write “{example}”.")
+        per_base = display.per_base
+        if term["unit"]:
+            if term["unit"] not in known:
+                wanted = ", ".join(dict.fromkeys(known))
+                raise RefusedError("text", f"“{term['unit']}” is no unit here; use {wanted}.")
+            per_base = known[term["unit"]]
+        elif last == M_PER_FT:
+            per_base = M_PER_IN
+        if per_base >= last:
+            raise RefusedError("text", f"“{text}” is not one measurement; write “{example}”.")
+        total += _number(term["number"]) * per_base
+        last, at = per_base, term.end()
+    stored = UNITS[kind.stored].per_base
+    return sign * (total if stored == 1.0 else total / stored)
+
+
+def fraction(value: float, denominator: int) -> str:
+    """`value` as whole number and fraction to the nearest 1/denominator: 28.75 -> "28 3/4"."""
+    rounded = Fraction(round(value * denominator), denominator)
+    sign = "−" if rounded < 0 else ""
+    whole, part = divmod(abs(rounded), 1)
+    if part == 0:
+        return f"{sign}{whole}"
+    return f"{sign}{f'{whole} ' if whole else ''}{part}"
+
+
+def write(
+    value: float,
+    quantity_id: str,
+    unit: str | None = None,
+    plus_minus: float | None = None,
+    with_unit: bool = True,
+) -> str:
+    """A stored value as text in a display unit, with its ± and its unit.
+
+    Parameters
+    ----------
+    value, plus_minus : in the quantity's stored unit
+    quantity_id : key of QUANTITIES
+    unit : id of UNITS; the quantity's default if None
+    with_unit : end with the unit's label
+    """
+    kind = quantity(quantity_id)
+    shown = UNITS[unit or kind.choices[0]]
+    number = convert(value, kind.stored, shown.id)
+    text = fraction(number, shown.denominator) if shown.denominator else _decimal(number, shown)
+    if plus_minus is not None:
+        spread = convert(plus_minus, kind.stored, shown.id)
+        text += " ± " + (
+            fraction(max(spread, 1 / shown.denominator), shown.denominator)
+            if shown.denominator
+            else _decimal(spread, shown)
+        )
+    if not with_unit or not shown.label:
+        return text
+    return text + ("" if shown.label in "°%" else " ") + shown.label
+
+
+def _decimal(number: float, unit: Unit) -> str:
+    text = f"{abs(number):.{unit.decimals}f}"
+    return ("−" if number < 0 and float(text) != 0 else "") + text
