@@ -148,7 +148,11 @@ def refused(error: ErrorDetails, skip: tuple[str, ...] = ("body",)) -> RefusedEr
     unit = unit_of(names[-1]) if names else None
     said = f" {unit}" if unit else ""
     given = error.get("input")
-    shown = f"; {given!r} was given" if isinstance(given, int | float | str) and given != "" else ""
+    shown = ""
+    if isinstance(given, str) and given:
+        shown = f"; “{given[:60]}” was given"
+    elif isinstance(given, int | float) and not isinstance(given, bool):
+        shown = f"; {given:g}{said} was given"
     context = error.get("ctx", {})
     limit: float | None = None
     kind = error["type"]
@@ -173,7 +177,7 @@ def refused(error: ErrorDetails, skip: tuple[str, ...] = ("body",)) -> RefusedEr
         text = f"{title} must have {word} {limit:g} signs."
         unit = "signs"
     elif kind.startswith(("float", "int", "finite", "decimal")):
-        text = f"{title} must be a number{said}{shown}."
+        text = f"{title} must be a number{f', in {unit}' if unit else ''}{shown}."
     else:
         text = f"{title}: {error['msg'].removeprefix('Value error, ')}{shown}."
     return RefusedError(path, text.strip(), limit, unit)

@@ -11,6 +11,7 @@ from typing import Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field
 
+from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed, field_notes, known_quantity, value_at
 from lyrandis.core.findings import Said, Value
 from lyrandis.core.rig import Rig
@@ -73,7 +74,12 @@ def _plain(value: Any) -> Any:
 
 
 def replay(base: Rig, entries: Sequence[Entry]) -> Replay:
-    """Replay entries in order on the rig they began with."""
+    """Replay entries in order on the rig they began with.
+
+    Raises
+    ------
+    RefusedError : an entry that no rig can take, named by its place.
+    """
     done: list[Entry] = []
     undone: list[Entry] = []
     for entry in entries:
@@ -87,7 +93,12 @@ def replay(base: Rig, entries: Sequence[Entry]) -> Replay:
     rig, marks = base, []
     for entry in done:
         if entry.changes:
-            rig = changed(rig, {c.path: c.after for c in entry.changes})
+            try:
+                rig = changed(rig, {c.path: c.after for c in entry.changes})
+            except RefusedError as error:
+                raise RefusedError(
+                    f"entries.{entry.seq - 1}.{error.field}", error.reason, error.limit, error.unit
+                ) from None
         if entry.station is not None and entry.standing is not None:
             marks.append(Mark(entry.station, entry.standing, rig))
     return Replay(rig, tuple(marks), done[-1] if done else None, undone[-1] if undone else None)

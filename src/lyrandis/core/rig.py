@@ -63,6 +63,7 @@ class Frozen(BaseModel):
 class Archer(Frozen):
     """Who draws: length of draw, hand, release and how the eye stands over the arrow."""
 
+    name: Short = ""
     draw_length_in: float = measure(
         28.0,
         "draw",

@@ -1,0 +1,36 @@
+"""The built front end: hashed files for ever, every other page answered by index.html."""
+
+from __future__ import annotations
+
+from pathlib import Path
+
+from fastapi import FastAPI
+from fastapi.responses import FileResponse, HTMLResponse, Response
+
+from lyrandis.api.problems import problem
+
+_NOT_BUILT = (
+    "<!doctype html><title>Lyrandis</title><p>The pages are not built yet. Run <code>make demo</code> "
+    "or <code>npm run build</code> in <code>web/</code>."
+)
+
+
+def install(app: FastAPI, site: Path) -> None:
+    """Serve the built pages from a folder."""
+    root = site.resolve()
+
+    @app.get("/{path:path}", include_in_schema=False, response_model=None)
+    def page(path: str) -> Response:
+        if path == "api" or path.startswith("api/"):
+            return problem(404, "No such thing", f"There is no /{path}.")
+        file = (root / path).resolve()
+        if path and file.is_file() and file.is_relative_to(root):
+            forever = path.startswith("_app/immutable/")
+            cache = "public, max-age=31536000, immutable" if forever else "no-cache"
+            return FileResponse(file, headers={"Cache-Control": cache})
+        if Path(path).suffix:
+            return problem(404, "No such thing", f"There is no /{path}.")
+        index = root / "index.html"
+        if not index.is_file():
+            return HTMLResponse(_NOT_BUILT, status_code=503)
+        return FileResponse(index, headers={"Cache-Control": "no-cache"})

@@ -1,0 +1,169 @@
+"""What the browser needs once: units, fields, route; and reading what was typed."""
+
+from __future__ import annotations
+
+from typing import Literal
+
+from fastapi import APIRouter
+from pydantic import BaseModel, ConfigDict, Field
+
+import lyrandis
+from lyrandis.api.context import Preferences
+from lyrandis.api.problems import PROBLEM_RESPONSES
+from lyrandis.core.bow.form import FORMS, default_brace_in
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.fields import FieldNote, field_notes
+from lyrandis.core.rig import Bow, Form, Rig
+from lyrandis.core.route import ROUTE
+from lyrandis.core.units import QUANTITIES, UNITS, parse
+
+router = APIRouter(prefix="/api", tags=["reference"], responses=PROBLEM_RESPONSES)
+_KEY = "preferences"
+
+
+class Health(BaseModel):
+    """Whether the application answers, and which version it is."""
+
+    status: Literal["ok"] = "ok"
+    version: str = lyrandis.__version__
+
+
+@router.get("/health")
+def health() -> Health:
+    """Whether the application answers."""
+    return Health()
+
+
+class UnitView(BaseModel):
+    """A unit: `per_base` SI units make one of it."""
+
+    id: str
+    dimension: str
+    per_base: float
+    label: str
+    decimals: int
+    denominator: int
+
+
+class QuantityView(BaseModel):
+    """A kind of value: the unit it is stored in and those it may be shown in."""
+
+    id: str
+    title: str
+    stored: str
+    choices: list[str]
+
+
+class StationNote(BaseModel):
+    """A station of the route."""
+
+    id: str
+    title: str
+    question: str
+    settings: list[str]
+
+
+class FormNote(BaseModel):
+    """A form of bow with its usual measures."""
+
+    id: str
+    title: str
+    length_in: float
+    riser_in: float
+    brace_in: float
+
+
+class Catalog(BaseModel):
+    """Everything that does not change while the application runs."""
+
+    units: dict[str, UnitView]
+    quantities: dict[str, QuantityView]
+    fields: dict[str, FieldNote]
+    stations: list[StationNote]
+    forms: dict[str, FormNote]
+    fresh_rig: Rig
+
+
+def _form(id: Form) -> FormNote:
+    shape = FORMS[id]
+    return FormNote(
+        id=id,
+        title=shape.title,
+        length_in=shape.reference_length_in,
+        riser_in=shape.riser_in,
+        brace_in=default_brace_in(Bow(form=id, length_in=shape.reference_length_in)),
+    )
+
+
+@router.get("/catalog")
+def catalog() -> Catalog:
+    """Units, fields with their ranges, the route, the forms."""
+    forms: list[Form] = ["recurve", "hybrid", "longbow", "static_tip"]
+    return Catalog(
+        units={u.id: UnitView(**vars(u)) for u in UNITS.values()},
+        quantities={
+            q.id: QuantityView(id=q.id, title=q.title, stored=q.stored, choices=list(q.choices))
+            for q in QUANTITIES.values()
+        },
+        fields=field_notes(),
+        stations=[
+            StationNote(id=s.id, title=s.title, question=s.question, settings=list(s.settings))
+            for s in ROUTE
+        ],
+        forms={id: _form(id) for id in forms},
+        fresh_rig=Rig(),
+    )
+
+
+class ParseIn(BaseModel):
+    """Something typed, what it should be, and the unit a bare number is in."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    text: str = Field(max_length=200)
+    quantity: str = Field(max_length=40)
+    unit: str | None = Field(None, max_length=20)
+
+
+class ParseOut(BaseModel):
+    """The value in the quantity's stored unit."""
+
+    value: float
+
+
+@router.post("/units/parse")
+def parse_typed(body: ParseIn) -> ParseOut:
+    """Read a measurement as people type it."""
+    if body.unit is not None and body.unit not in UNITS:
+        raise RefusedError("unit", f"“{body.unit}” is not a unit known here.")
+    return ParseOut(value=parse(body.text, body.quantity, body.unit))
+
+
+class PreferencesView(BaseModel):
+    """Display unit per quantity, and the theme."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    units: dict[str, str] = {}
+    theme: Literal["system", "light", "dark"] = "system"
+
+
+@router.get("/preferences")
+def get_preferences(store: Preferences) -> PreferencesView:
+    """The preferences of whoever uses this data folder."""
+    return PreferencesView.model_validate(store.get(_KEY) or {})
+
+
+@router.put("/preferences")
+def put_preferences(body: PreferencesView, store: Preferences) -> PreferencesView:
+    """Set the preferences; units never change what is stored."""
+    for quantity, unit in body.units.items():
+        if quantity not in QUANTITIES:
+            raise RefusedError(f"units.{quantity}", f"“{quantity}” is not a quantity.")
+        choices = QUANTITIES[quantity].choices
+        if unit not in choices:
+            raise RefusedError(
+                f"units.{quantity}", f"“{unit}” cannot show {quantity}; choose {', '.join(choices)}."
+            )
+    store.put(_KEY, body.model_dump())
+    return body

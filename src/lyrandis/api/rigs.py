@@ -1,0 +1,262 @@
+"""Rigs over HTTP: list, make, look ahead, keep, check, take back, copy, put away, files."""
+
+from __future__ import annotations
+
+import re
+from datetime import date
+from typing import Annotated, Any
+
+from fastapi import APIRouter, File, Response, UploadFile
+from pydantic import BaseModel, ConfigDict, Field
+
+from lyrandis.api.bench_view import BenchView, bench_view
+from lyrandis.api.context import Preferences, Rigs
+from lyrandis.api.problems import PROBLEM_RESPONSES
+from lyrandis.api.reference import get_preferences
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.fields import changed
+from lyrandis.core.findings import Said
+from lyrandis.core.history import sentences
+from lyrandis.core.rig import Name, Rig
+from lyrandis.core.route import Standing, StationState, states
+from lyrandis.files.rig_json import MOST_BYTES, read_rig, write_rig
+from lyrandis.files.sheet import rig_sheet
+from lyrandis.store.rigs import Kept
+
+router = APIRouter(prefix="/api/rigs", tags=["rigs"], responses=PROBLEM_RESPONSES)
+
+
+class Body(BaseModel):
+    """Base of the requests: unknown names are refused."""
+
+    model_config = ConfigDict(extra="forbid")
+
+
+class RigNote(BaseModel):
+    """A rig in the list."""
+
+    id: int
+    name: str
+    form: str
+    hand: str
+    release: str
+    archer: str
+    created_at: str
+    changed_at: str
+    archived: bool
+    due: int
+
+
+class RigView(BaseModel):
+    """A rig as it stands, with the state of each station."""
+
+    id: int
+    seq: int
+    rig: Rig
+    archived: bool
+    states: list[StationState]
+    undoable: Said | None
+    redoable: Said | None
+
+
+class PreviewView(BaseModel):
+    """What a change would make of a rig: all its numbers and the states of its stations."""
+
+    bench: BenchView
+    states: list[StationState]
+
+
+def _note(kept: Kept) -> RigNote:
+    rig = kept.present.rig
+    return RigNote(
+        id=kept.id,
+        name=rig.name,
+        form=rig.bow.form,
+        hand=rig.archer.hand,
+        release=rig.archer.release,
+        archer=rig.archer.name,
+        created_at=kept.created_at,
+        changed_at=kept.entries[-1].at if kept.entries else kept.created_at,
+        archived=kept.archived_at is not None,
+        due=sum(s.state == "due" for s in states(kept.present.marks, rig)),
+    )
+
+
+def _view(kept: Kept) -> RigView:
+    present = kept.present
+    told = dict(zip([e.seq for e in kept.entries], sentences(kept.entries), strict=True))
+    return RigView(
+        id=kept.id,
+        seq=kept.seq,
+        rig=present.rig,
+        archived=kept.archived_at is not None,
+        states=states(present.marks, present.rig),
+        undoable=None if present.undoable is None else told[present.undoable.seq],
+        redoable=None if present.redoable is None else told[present.redoable.seq],
+    )
+
+
+@router.get("")
+def list_rigs(store: Rigs) -> list[RigNote]:
+    """Every rig, the oldest first."""
+    return [_note(kept) for kept in store.all()]
+
+
+@router.post("", status_code=201)
+def create_rig(body: Rig, store: Rigs) -> RigView:
+    """Make a new rig."""
+    return _view(store.create(body))
+
+
+@router.get("/{id}")
+def get_rig(id: int, store: Rigs) -> RigView:
+    """A rig as it stands."""
+    return _view(store.get(id))
+
+
+class Changes(Body):
+    """Settings by dotted path."""
+
+    changes: dict[str, Any] = Field(default={}, max_length=200)
+
+
+@router.post("/{id}/preview")
+def preview(id: int, body: Changes, store: Rigs) -> PreviewView:
+    """What changes would do, before they are kept. Nothing is written."""
+    present = store.get(id).present
+    rig = changed(present.rig, body.changes)
+    return PreviewView(bench=bench_view(rig), states=states(present.marks, rig))
+
+
+class KeepIn(Changes):
+    """Settings to keep at a station, seen from entry `seq`, with a reason that may be empty."""
+
+    seq: int = Field(ge=0)
+    station: str | None = Field(None, max_length=40)
+    standing: Standing = "provisional"
+    why: str = Field("", max_length=500)
+
+
+@router.post("/{id}/keep")
+def keep(id: int, body: KeepIn, store: Rigs) -> RigView:
+    """Keep settings. Refused where a changed setting itself makes the rig impossible."""
+    rig = changed(store.get(id).present.rig, body.changes)
+    for station in bench_view(rig).stations:
+        p = station.problem
+        if p is not None and p.field in body.changes:
+            raise RefusedError(p.field, p.reason, p.limit, p.unit)
+    return _view(
+        store.keep(id, body.seq, body.changes, body.station, body.standing, body.why)
+    )
+
+
+class CheckIn(Body):
+    """A station looked at again and found to hold."""
+
+    seq: int = Field(ge=0)
+    station: str = Field(max_length=40)
+    standing: Standing
+    why: str = Field("", max_length=500)
+
+
+@router.post("/{id}/check")
+def check(id: int, body: CheckIn, store: Rigs) -> RigView:
+    """Say that a station holds or is settled."""
+    return _view(store.check(id, body.seq, body.station, body.standing, body.why))
+
+
+class SeqIn(Body):
+    """The latest entry the caller has seen."""
+
+    seq: int = Field(ge=0)
+
+
+@router.post("/{id}/undo")
+def undo(id: int, body: SeqIn, store: Rigs) -> RigView:
+    """Take back the latest change that stands."""
+    return _view(store.undo(id, body.seq))
+
+
+@router.post("/{id}/redo")
+def redo(id: int, body: SeqIn, store: Rigs) -> RigView:
+    """Do again what was taken back last."""
+    return _view(store.redo(id, body.seq))
+
+
+class HistoryLine(BaseModel):
+    """One entry as a sentence."""
+
+    seq: int
+    at: str
+    kind: str
+    station: str | None
+    standing: str | None
+    said: Said
+
+
+@router.get("/{id}/history")
+def history(id: int, store: Rigs) -> list[HistoryLine]:
+    """The whole history, the latest first."""
+    entries = store.get(id).entries
+    lines = [
+        HistoryLine(
+            seq=e.seq, at=e.at, kind=e.kind, station=e.station, standing=e.standing, said=said
+        )
+        for e, said in zip(entries, sentences(entries), strict=True)
+    ]
+    return lines[::-1]
+
+
+class CopyIn(Body):
+    """The copy's name."""
+
+    name: Name
+
+
+@router.post("/{id}/copy", status_code=201)
+def copy(id: int, body: CopyIn, store: Rigs) -> RigView:
+    """A new rig that begins as this one stands."""
+    return _view(store.copy(id, body.name))
+
+
+class ArchiveIn(Body):
+    """Whether the rig is put away."""
+
+    away: bool
+
+
+@router.post("/{id}/archive")
+def archive(id: int, body: ArchiveIn, store: Rigs) -> RigView:
+    """Put a rig away or take it out again; nothing is deleted."""
+    return _view(store.archive(id, body.away))
+
+
+def _file_name(name: str, ending: str) -> str:
+    plain = re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower() or "rig"
+    return f'attachment; filename="{plain}.{ending}"'
+
+
+@router.get("/{id}/file", response_class=Response)
+def export(id: int, store: Rigs) -> Response:
+    """The rig with its history as one JSON file."""
+    kept = store.get(id)
+    text = write_rig(kept.base, kept.entries, kept.created_at)
+    headers = {"Content-Disposition": _file_name(kept.present.rig.name, "json")}
+    return Response(text, media_type="application/json", headers=headers)
+
+
+@router.post("/import", status_code=201)
+def import_rig(file: Annotated[UploadFile, File()], store: Rigs) -> RigView:
+    """Take in a rig file whole, as a new rig; a damaged or foreign file is refused whole."""
+    read = read_rig(file.file.read(MOST_BYTES + 1))
+    return _view(store.create(read.base, read.entries, read.created_at))
+
+
+@router.get("/{id}/sheet", response_class=Response)
+def sheet(id: int, store: Rigs, preferences: Preferences) -> Response:
+    """The printed rig sheet as PDF, in the archer's units."""
+    rig = store.get(id).present.rig
+    units = get_preferences(preferences).units
+    pdf = rig_sheet(rig, units, f"{date.today():%Y-%m-%d}")
+    name = _file_name(rig.name, "pdf").replace("attachment", "inline")
+    return Response(pdf, media_type="application/pdf", headers={"Content-Disposition": name})

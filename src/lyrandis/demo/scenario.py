@@ -1,0 +1,177 @@
+"""The demo's scenario: three archers of the made-up Alder Mill Field Archers and their rigs.
+
+Every date is counted from a fixed day, every scatter drawn from a fixed seed.
+"""
+
+from __future__ import annotations
+
+from datetime import UTC, datetime, timedelta
+from typing import Any
+
+import numpy as np
+
+from lyrandis.core.fit.draw_length import draw_length
+from lyrandis.core.rig import Archer, Arrow, Bow, Rig, String
+from lyrandis.core.route import Standing
+from lyrandis.store.rigs import RigStore
+
+SEED = 1730
+_FIRST_DAY = datetime(2026, 4, 11, 9, 30, tzinfo=UTC)
+
+
+def _draws(rng: np.random.Generator, true_in: float, spread_in: float) -> list[float]:
+    """Five readings of a marked arrow, to the sixteenth."""
+    return [round(float(r) * 16) / 16 for r in rng.normal(true_in, spread_in, 5)]
+
+
+class _Logbook:
+    """Keeps the scenario's changes, one day after another."""
+
+    def __init__(self, store: RigStore, rig: Rig, day: int) -> None:
+        self.store = store
+        self.at = _FIRST_DAY + timedelta(days=day)
+        self.kept = store.create(rig, created_at=self.at.isoformat(timespec="seconds"))
+
+    def keep(
+        self,
+        station: str,
+        changes: dict[str, Any],
+        why: str = "",
+        standing: Standing = "provisional",
+        days: float = 0.02,
+    ) -> None:
+        self.at += timedelta(days=days)
+        self.kept = self.store.keep(
+            self.kept.id,
+            self.kept.seq,
+            changes,
+            station,
+            standing,
+            why,
+            self.at.isoformat(timespec="seconds"),
+        )
+
+
+def _takedown(store: RigStore, rng: np.random.Generator) -> None:
+    told = draw_length("marked_arrow", _draws(rng, 28.7, 0.12))
+    rig = Rig(
+        name="Field recurve, crawls",
+        use="range",
+        taste=0.3,
+        archer=Archer(name="Ilse Varga", release="three_under", finger_width_mm=17),
+        bow=Bow(form="recurve", takedown=True, length_in=68, riser_in=25, marked_weight_lbf=34),
+        string=String(material="polyester", strands=14),
+        arrow=Arrow(shaft_length_in=30, static_spine=700, grains_per_inch=6.9, point_gr=100),
+    )
+    log = _Logbook(store, rig, 0)
+    log.keep(
+        "draw",
+        {
+            "archer.draw_length_in": round(told.draw_length_in.value, 3),
+            "archer.draw_method": "marked_arrow",
+            "archer.draw_plus_minus_in": round(told.draw_length_in.plus_minus, 3),
+        },
+        "five draws with a marked arrow",
+        "settled",
+    )
+    log.keep("bow-length", {"bow.length_in": 68}, "long riser, medium limbs", "settled")
+    log.keep(
+        "weight",
+        {"bow.measured": [[20.0, 18.9], [24.0, 26.3], [26.0, 30.4], [28.0, 34.9], [29.0, 37.4]]},
+        "club scale",
+        "settled",
+        7,
+    )
+    log.keep(
+        "string",
+        {"string.material": "low_stretch", "string.strands": 14, "bow.low_stretch_rated": "yes",
+         "string.length_in": 64.5, "string.twists": 24},
+        "first string made for it",
+        "settled",
+    )  # fmt: skip
+    log.keep("brace", {"bow.brace_height_in": 8.5}, "quietest of five", "settled", 1)
+    log.keep("nock-point", {"nock_height_mm": 19.0}, "level bare shafts at the used crawls", "settled")
+    log.keep(
+        "arrow",
+        {"arrow.weighed_gr": 338, "arrow.static_spine": 700, "arrow.diameter_mm": 5.8},
+        "weighed six, mean",
+        "provisional",
+        2,
+    )
+    log.keep(
+        "crawls",
+        {"aim.distances_m": [5, 10, 15, 20, 25, 30, 35, 40, 45, 50], "archer.eye_above_nock_mm": 108},
+        "first chart",
+    )
+    log.keep("brace", {"bow.brace_height_in": 8.25}, "new string sits lower after a week", "provisional", 9)
+
+
+def _woodland(store: RigStore, rng: np.random.Generator) -> None:
+    told = draw_length("marked_arrow", _draws(rng, 27.4, 0.18))
+    rig = Rig(
+        name="Woodland one-piece",
+        use="woodland",
+        taste=-0.3,
+        archer=Archer(
+            name="Bram Oakley", release="split", hand="left", anchor="cheek", eye_above_nock_mm=74
+        ),
+        bow=Bow(
+            form="hybrid", takedown=False, length_in=62, marked_weight_lbf=42,
+            side_plate="leather", centre_cut_mm=-1.5, maker_brace_low_in=6.75, maker_brace_high_in=7.75,
+        ),
+        string=String(material="polyester", strands=14),
+        arrow=Arrow(
+            material="wood", shaft_length_in=29.5, grains_per_inch=10.4, diameter_mm=8.7,
+            static_spine=600, point_gr=125, insert_gr=0, nock_gr=11, fletching_gr=21,
+        ),
+    )  # fmt: skip
+    log = _Logbook(store, rig, 16)
+    log.keep(
+        "draw",
+        {
+            "archer.draw_length_in": round(told.draw_length_in.value, 3),
+            "archer.draw_method": "marked_arrow",
+            "archer.draw_plus_minus_in": round(told.draw_length_in.plus_minus, 3),
+        },
+        "anchor moved to the corner of the mouth",
+    )
+    log.keep("bow-length", {"bow.length_in": 62}, "walks well under the beeches")
+    log.keep("string", {"string.strands": 14, "string.length_in": 59})
+    log.keep("brace", {"bow.brace_height_in": 7.25}, "inside the maker's range", days=1)
+    log.keep("nock-point", {"nock_height_mm": 12.5}, days=0.1)
+    log.keep("arrow", {"arrow.weighed_gr": 458, "bow.centre_cut_mm": -1.5}, "twelve shafts sorted", days=4)
+
+
+def _static_tip(store: RigStore) -> None:
+    rig = Rig(
+        name="Horn-tip thumb bow",
+        use="backyard",
+        archer=Archer(name="Teodora Finch", release="thumb", draw_length_in=29.5,
+                      draw_method="tape", draw_plus_minus_in=1.0, eye_above_nock_mm=80),
+        bow=Bow(
+            form="static_tip", takedown=False, length_in=54, marked_weight_lbf=38,
+            limb_material="laminated", tips="long", side_plate="leather", centre_cut_mm=-6,
+        ),
+        string=String(material="polyester", strands=14),
+        arrow=Arrow(
+            material="cane", shaft_length_in=33, grains_per_inch=9.6, diameter_mm=8.0,
+            static_spine=550, point_gr=125, insert_gr=0, nock_gr=8, fletching_gr=24,
+        ),
+    )  # fmt: skip
+    log = _Logbook(store, rig, 40)
+    log.keep("draw", {"archer.draw_length_in": 29.5}, "tape only so far")
+    log.keep("brace", {"bow.brace_height_in": 6.75}, "as the bowyer braced it", days=0.5)
+
+
+def load(store: RigStore) -> None:
+    """Make the demo's rigs in an empty store; the same ones each time."""
+    rng = np.random.default_rng(SEED)
+    _takedown(store, rng)
+    _woodland(store, rng)
+    _static_tip(store)
+
+
+def reset(store: RigStore) -> None:
+    """Clear the store and load the demo anew."""
+    store.clear()
+    load(store)

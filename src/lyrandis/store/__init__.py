@@ -1,0 +1,1 @@
+"""Keeping: SQLite through SQLAlchemy. Only this folder knows which database it is."""
