@@ -129,12 +129,12 @@ def _string_up(
     return Braced(phi, half, half / (1 + tension / bundle), tension, t)
 
 
-def _draw(bow: Statics, x: Array) -> Drawn:
+def _draw(bow: Statics, x: Array, guess: Array | None = None) -> Drawn:
     limb, k, ea, b = bow.limb, bow.stiffness, bow.bundle, bow.braced
     s0 = b.half_slack
     half = b.half_string
     # First guess: the arrow nock's travel turns into bend in proportion to the string's slope.
-    phi = b.phi + 0.9 * (x - bow.brace_x) / half
+    phi = b.phi + 0.9 * (x - bow.brace_x) / half if guess is None else guess
     for _ in range(_NEWTON_MAX):
         c = contact(limb, phi, x)
         tension = np.maximum(ea * (c.length / s0 - 1), 0.0)
@@ -216,14 +216,16 @@ def _solve(
     wanted = weight_lbf * N_PER_LBF
     x = np.array([(draw_in - TRADE_OFFSET_IN) * M_PER_IN])
     k = wanted * half
+    bent: Array | None = None
     for _ in range(_NEWTON_MAX):
         bow = Statics(
             limb, k, bundle, x_brace, _string_up(limb, k, bundle, x_brace, phi, half, t)
         )
-        force = float(bow.draw(x).force[0])
+        drawn = _draw(bow, x, bent)
+        force, bent = float(drawn.force[0]), drawn.phi
         if not np.isfinite(force) or force <= 0:
             return None
-        if abs(force / wanted - 1) < 1e-10:
+        if abs(force / wanted - 1) < 1e-9:
             break
         k *= wanted / force
     return bow if bow.braced.tension > 0 else None

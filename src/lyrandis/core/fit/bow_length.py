@@ -103,8 +103,8 @@ def limb_class(draw_in: float, numbers: SchoolNumbers) -> str:
 def _of_length(bow: Bow, length_in: float, riser: float | None = None) -> Bow:
     """The same kind of bow in another length.
 
-    Its weight is rounded to 10 lb so that solved bows serve again: that moves the angle by less
-    than 0.1° and the onset by less than 0.03 in, which a test holds.
+    Its weight is rounded to 20 lb so that solved bows serve again: that moves the angle by less
+    than 0.2° and the onset by less than 0.1 in, which a test holds.
     """
     return bow.model_copy(
         update={
@@ -113,7 +113,7 @@ def _of_length(bow: Bow, length_in: float, riser: float | None = None) -> Bow:
             "brace_height_in": None,
             "brace_reference": "grip",
             "measured": (),
-            "marked_weight_lbf": max(round(bow.marked_weight_lbf, -1), 10.0),
+            "marked_weight_lbf": max(20 * round(bow.marked_weight_lbf / 20), 20.0),
         }
     )
 
