@@ -24,7 +24,9 @@ app = typer.Typer(
 out = Console()
 DEFAULT_PORT = 8730
 
-Host = Annotated[str, typer.Option(help="Address to listen on; another than this machine's asks for a token.")]
+Host = Annotated[
+    str, typer.Option(help="Address to listen on; another than this machine's asks for a token.")
+]
 Port = Annotated[int, typer.Option(help="Port to listen on.", min=1, max=65535)]
 Data = Annotated[Path | None, typer.Option(help="Data folder; else LYRANDIS_DATA, else your own.")]
 
@@ -55,7 +57,9 @@ def demo(
     host: Host = "127.0.0.1",
     port: Port = DEFAULT_PORT,
     data: Data = None,
-    reset: Annotated[bool, typer.Option(help="Throw the demo's data away and load it anew.")] = False,
+    reset: Annotated[
+        bool, typer.Option(help="Throw the demo's data away and load it anew.")
+    ] = False,
 ) -> None:
     """Start the application on the demo's data, in a folder of its own."""
     folder = data or Settings().data / "demo"

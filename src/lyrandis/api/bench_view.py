@@ -393,5 +393,3 @@ def bench_view(rig: Rig) -> BenchView:
 def arrow_view(made: Build) -> ArrowView:
     """The arrow's answer."""
     return ArrowView.model_validate(made)
-
-

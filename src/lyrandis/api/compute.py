@@ -169,9 +169,7 @@ class ShotIn(Request):
 
 
 def _bench(body: ShotIn) -> Workbench:
-    return Workbench(
-        Rig(archer=body.archer, bow=body.bow, string=body.string, arrow=body.arrow)
-    )
+    return Workbench(Rig(archer=body.archer, bow=body.bow, string=body.string, arrow=body.arrow))
 
 
 @router.post("/shot")
@@ -246,5 +244,3 @@ def compute_crawls(body: CrawlsIn) -> CrawlsOut:
 def compute_rig(body: Rig) -> BenchView:
     """Every number of a whole rig at once."""
     return bench_view(body)
-
-

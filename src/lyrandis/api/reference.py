@@ -163,7 +163,8 @@ def put_preferences(body: PreferencesView, store: Preferences) -> PreferencesVie
         choices = QUANTITIES[quantity].choices
         if unit not in choices:
             raise RefusedError(
-                f"units.{quantity}", f"“{unit}” cannot show {quantity}; choose {', '.join(choices)}."
+                f"units.{quantity}",
+                f"“{unit}” cannot show {quantity}; choose {', '.join(choices)}.",
             )
     store.put(_KEY, body.model_dump())
     return body

@@ -145,9 +145,7 @@ def keep(id: int, body: KeepIn, store: Rigs) -> RigView:
         p = station.problem
         if p is not None and p.field in body.changes:
             raise RefusedError(p.field, p.reason, p.limit, p.unit)
-    return _view(
-        store.keep(id, body.seq, body.changes, body.station, body.standing, body.why)
-    )
+    return _view(store.keep(id, body.seq, body.changes, body.station, body.standing, body.why))
 
 
 class CheckIn(Body):

@@ -38,14 +38,20 @@ class Guard(BaseHTTPMiddleware):
         if request.method not in _SAFE:
             origin = request.headers.get("origin")
             if origin is not None and urlsplit(origin).netloc != host:
-                return problem(403, "Foreign origin", "Changes are only taken from this server's own pages.")
+                return problem(
+                    403, "Foreign origin", "Changes are only taken from this server's own pages."
+                )
             if int(request.headers.get("content-length") or 0) > MOST_BODY_BYTES:
-                return problem(413, "Too large", f"At most {MOST_BODY_BYTES} bytes are taken at once.")
+                return problem(
+                    413, "Too large", f"At most {MOST_BODY_BYTES} bytes are taken at once."
+                )
         given = request.query_params.get("token")
         if self.token is not None:
             shown = given or request.cookies.get(_COOKIE) or ""
             if not hmac.compare_digest(shown, self.token):
-                return problem(401, "Token wanted", "Open the address with ?token=… as printed at the start.")
+                return problem(
+                    401, "Token wanted", "Open the address with ?token=… as printed at the start."
+                )
         response = await call_next(request)
         if self.token is not None and given:
             response.set_cookie(_COOKIE, self.token, httponly=True, samesite="strict")

@@ -163,7 +163,9 @@ def refused(error: ErrorDetails, skip: tuple[str, ...] = ("body",)) -> RefusedEr
     elif kind == "literal_error":
         text = f"{title} must be one of {context.get('expected', '')}{shown}."
     elif kind == "missing":
-        text = f"{title} is missing{f' (in {unit})' if unit else ''}: without it there is no answer."
+        text = (
+            f"{title} is missing{f' (in {unit})' if unit else ''}: without it there is no answer."
+        )
     elif kind == "extra_forbidden":
         text = f"“{path}” is not known here; check the spelling."
     elif kind in ("too_short", "too_long"):

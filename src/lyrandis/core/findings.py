@@ -49,7 +49,9 @@ class Said(BaseModel):
         return _SLOT.sub(put, self.text)
 
 
-def say(text: str, **values: tuple[str, float] | tuple[str, float, float] | tuple[str, Estimate]) -> Said:
+def say(
+    text: str, **values: tuple[str, float] | tuple[str, float, float] | tuple[str, Estimate]
+) -> Said:
     """A sentence: `say("{w} at your draw", w=("weight", 38.4))`.
 
     Each value is (quantity, number), (quantity, number, ±) or (quantity, Estimate).

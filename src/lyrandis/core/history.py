@@ -117,6 +117,7 @@ def _shown(value: Any) -> str:
 def _change_said(change: Change, n: int, values: dict[str, Value]) -> str:
     note = field_notes().get(change.path)
     title = note.title if note else change.path
+    title = title[0].lower() + title[1:]
     quantity = known_quantity(change.path)
     parts = []
     for name, value in (("before", change.before), ("after", change.after)):
@@ -125,6 +126,10 @@ def _change_said(change: Change, n: int, values: dict[str, Value]) -> str:
             parts.append(f"{{{name}{n}}}")
         else:
             parts.append(_shown(value))
+    if change.before in (None, "", []):
+        return f"{title} to {parts[1]}"
+    if change.after in (None, "", []):
+        return f"{title} back to not set (it was {parts[0]})"
     return f"{title} from {parts[0]} to {parts[1]}"
 
 

@@ -193,7 +193,7 @@ class String(Frozen):
     mass_gr: float | None = measure(None, "mass", 20, 400, "String weight", "On a grain scale.")
     silencers_gr: float = measure(0, "mass", 0, 200, "Silencers", "Weight of all of them.")
     silencer_position: float = measure(
-        0.7, "count", 0, 1, "Silencer position", "0 at the arrow nock, 1 at the limb nock."
+        0.7, "share", 0, 1, "Silencer position", "0 at the arrow nock, 1 at the limb nock."
     )
     twists: int | None = measure(None, "count", 0, 120, "Twists")
 
@@ -242,9 +242,7 @@ class Rig(Frozen):
     name: Name = "New rig"
     notes: Short = ""
     use: Use = choice("woodland", "Used for")
-    taste: float = measure(
-        0, "count", -1, 1, "Taste", "−1 short and lively, +1 long and smooth."
-    )
+    taste: float = measure(0, "share", -1, 1, "Taste", "−1 short and lively, +1 long and smooth.")
     archer: Archer = Archer()
     bow: Bow = Bow()
     string: String = String()

@@ -96,7 +96,9 @@ ROUTE: tuple[Station, ...] = (
             "bow.maker_brace_high_in",
         ),
     ),
-    Station("nock-point", "Nock point", "Where does the arrow sit on the string?", ("nock_height_mm",)),
+    Station(
+        "nock-point", "Nock point", "Where does the arrow sit on the string?", ("nock_height_mm",)
+    ),
     Station(
         "arrow",
         "Arrow",
@@ -208,7 +210,9 @@ WATCHES: tuple[Watch, ...] = (
     Watch("arrow", "plate", 0, "look at the spine window again"),
     Watch("crawls", "draw", 0.25, "shoot the nearest and farthest crawl again"),
     Watch("crawls", "weight", 1, "shoot the nearest and farthest crawl again"),
-    Watch("crawls", "brace", 0.125, "read the nock height and the flight before trusting the crawls"),
+    Watch(
+        "crawls", "brace", 0.125, "read the nock height and the flight before trusting the crawls"
+    ),
     Watch("crawls", "nock", 1.5, "shoot one middle distance again"),
     Watch("crawls", "arrow_mass", 8, "shoot the farthest crawl again"),
     Watch("crawls", "shaft", 0.25, "find point-on again"),
@@ -226,10 +230,11 @@ class Mark(NamedTuple):
 
 
 class StationState(BaseModel):
-    """The state of a station and, where it is due, each reason why."""
+    """The state of a station and, where it is due, what moved and each reason in full."""
 
     station: StationId
     state: State
+    moved: list[str]
     reasons: list[Said]
 
 
@@ -266,13 +271,19 @@ def states(marks: Sequence[Mark], present: Rig) -> list[StationState]:
     for station in ROUTE:
         mark = latest.get(station.id)
         if mark is None:
-            told.append(StationState(station=station.id, state="open", reasons=[]))
+            told.append(StationState(station=station.id, state="open", moved=[], reasons=[]))
             continue
-        moved = [_moved(w, mark.rig, present) for w in WATCHES if w.station == station.id]
-        reasons = [reason for reason in moved if reason is not None]
+        due = {
+            READS[w.read].name.removeprefix("The ").lower(): said
+            for w in WATCHES
+            if w.station == station.id and (said := _moved(w, mark.rig, present)) is not None
+        }
         told.append(
             StationState(
-                station=station.id, state="due" if reasons else mark.standing, reasons=reasons
+                station=station.id,
+                state="due" if due else mark.standing,
+                moved=list(due),
+                reasons=list(due.values()),
             )
         )
     return told

@@ -70,7 +70,9 @@ def _point_on(b: Workbench) -> tuple[Value, TallySource]:
     return _told("distance", b.point_on)
 
 
-_ENTRIES: tuple[tuple[str, str, StationId, Callable[[Workbench], tuple[Value, TallySource]]], ...] = (
+_ENTRIES: tuple[
+    tuple[str, str, StationId, Callable[[Workbench], tuple[Value, TallySource]]], ...
+] = (
     ("draw", "Draw", "draw", _draw),
     ("weight", "At your draw", "weight", lambda b: _told("weight", b.shot.weight_at_draw_lbf)),
     ("brace", "Brace", "brace", _brace),

@@ -122,9 +122,7 @@ class Workbench:
     def shot(self) -> Shot:
         """One shot; refuses an arrow shorter than the draw."""
         refuse_short(self.rig.archer, self.rig.arrow)
-        return shot(
-            self.rig.bow, self.rig.string, self.curve, self.true_draw, self.build.mass_gr
-        )
+        return shot(self.rig.bow, self.rig.string, self.curve, self.true_draw, self.build.mass_gr)
 
     @cached_property
     def window(self) -> SpineWindow:

@@ -10,6 +10,7 @@ from typing import Any
 
 import numpy as np
 
+from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.fit.draw_length import draw_length
 from lyrandis.core.rig import Archer, Arrow, Bow, Rig, String
 from lyrandis.core.route import Standing
@@ -22,6 +23,13 @@ _FIRST_DAY = datetime(2026, 4, 11, 9, 30, tzinfo=UTC)
 def _draws(rng: np.random.Generator, true_in: float, spread_in: float) -> list[float]:
     """Five readings of a marked arrow, to the sixteenth."""
     return [round(float(r) * 16) / 16 for r in rng.normal(true_in, spread_in, 5)]
+
+
+def _weighed(bow: Bow, rng: np.random.Generator, real_lbf: float) -> list[list[float]]:
+    """Readings of a club scale on a bow that really pulls `real_lbf`, to a fifth of a pound."""
+    curve = force_draw(bow.model_copy(update={"marked_weight_lbf": real_lbf}))
+    draws = (14.0, 18.0, 22.0, 25.0, 27.0, 28.0, 29.0)
+    return [[d, round((curve.force(d) + rng.normal(0, 0.12)) * 5) / 5] for d in draws]
 
 
 class _Logbook:
@@ -77,7 +85,7 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
     log.keep("bow-length", {"bow.length_in": 68}, "long riser, medium limbs", "settled")
     log.keep(
         "weight",
-        {"bow.measured": [[20.0, 18.9], [24.0, 26.3], [26.0, 30.4], [28.0, 34.9], [29.0, 37.4]]},
+        {"bow.measured": _weighed(rig.bow, rng, 35.1)},
         "club scale",
         "settled",
         7,
@@ -90,7 +98,9 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
         "settled",
     )  # fmt: skip
     log.keep("brace", {"bow.brace_height_in": 8.5}, "quietest of five", "settled", 1)
-    log.keep("nock-point", {"nock_height_mm": 19.0}, "level bare shafts at the used crawls", "settled")
+    log.keep(
+        "nock-point", {"nock_height_mm": 19.0}, "level bare shafts at the used crawls", "settled"
+    )
     log.keep(
         "arrow",
         {"arrow.weighed_gr": 338, "arrow.static_spine": 700, "arrow.diameter_mm": 5.8},
@@ -100,10 +110,19 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
     )
     log.keep(
         "crawls",
-        {"aim.distances_m": [5, 10, 15, 20, 25, 30, 35, 40, 45, 50], "archer.eye_above_nock_mm": 108},
+        {
+            "aim.distances_m": [5, 10, 15, 20, 25, 30, 35, 40, 45, 50],
+            "archer.eye_above_nock_mm": 108,
+        },
         "first chart",
     )
-    log.keep("brace", {"bow.brace_height_in": 8.25}, "new string sits lower after a week", "provisional", 9)
+    log.keep(
+        "brace",
+        {"bow.brace_height_in": 8.25},
+        "new string sits lower after a week",
+        "provisional",
+        9,
+    )
 
 
 def _woodland(store: RigStore, rng: np.random.Generator) -> None:
@@ -139,7 +158,12 @@ def _woodland(store: RigStore, rng: np.random.Generator) -> None:
     log.keep("string", {"string.strands": 14, "string.length_in": 59})
     log.keep("brace", {"bow.brace_height_in": 7.25}, "inside the maker's range", days=1)
     log.keep("nock-point", {"nock_height_mm": 12.5}, days=0.1)
-    log.keep("arrow", {"arrow.weighed_gr": 458, "bow.centre_cut_mm": -1.5}, "twelve shafts sorted", days=4)
+    log.keep(
+        "arrow",
+        {"arrow.weighed_gr": 458, "bow.centre_cut_mm": -1.5},
+        "twelve shafts sorted",
+        days=4,
+    )
 
 
 def _static_tip(store: RigStore) -> None:

@@ -56,7 +56,8 @@ def read_rig(data: bytes) -> RigFile:
         ) from None
     except json.JSONDecodeError as error:
         raise RefusedError(
-            "file", f"The file is damaged at line {error.lineno}, column {error.colno}: {error.msg}."
+            "file",
+            f"The file is damaged at line {error.lineno}, column {error.colno}: {error.msg}.",
         ) from None
     except (ValueError, RecursionError) as error:
         raise RefusedError("file", f"The file is damaged: {error}.") from None

@@ -86,14 +86,18 @@ def findings_that_matter(bench: Workbench) -> list[Finding]:
     return sorted(found, key=lambda f: f.level != "stop")[:_MOST_FINDINGS]
 
 
-def _paragraph(canvas: Canvas, text: str, style: ParagraphStyle, x: float, y: float, width: float) -> float:
+def _paragraph(
+    canvas: Canvas, text: str, style: ParagraphStyle, x: float, y: float, width: float
+) -> float:
     p = Paragraph(text, style)
     _, height = p.wrap(width, 400)
     p.drawOn(canvas, x, y - height)
     return float(y - height)
 
 
-def _table(canvas: Canvas, rows: list[list[str]], widths: list[float], x: float, y: float, head: bool) -> float:
+def _table(
+    canvas: Canvas, rows: list[list[str]], widths: list[float], x: float, y: float, head: bool
+) -> float:
     table = Table(rows, colWidths=widths, rowHeights=[13.4] * len(rows))
     style = [
         ("FONT", (0, 0), (-1, -1), "Helvetica", 8.4),
@@ -135,7 +139,15 @@ def tab_card(c: Canvas, bench: Workbench, units: Units, x: float, top: float) ->
     c.setLineWidth(0.6)
     c.roundRect(x, top - height, _CARD_WIDTH_MM * mm, height, 2 * mm)
     _text(c, x + 3 * mm, top - 5 * mm, bench.rig.name[:26], "Helvetica-Bold", 8, INK)
-    _text(c, x + 3 * mm, top - 9 * mm, "crawl below the arrow nock, true size", "Helvetica", 5.6, QUIET)
+    _text(
+        c,
+        x + 3 * mm,
+        top - 9 * mm,
+        "crawl below the arrow nock, true size",
+        "Helvetica",
+        5.6,
+        QUIET,
+    )
     zero = top - head
     edge = x + 12 * mm
     c.setLineWidth(0.5)
@@ -143,7 +155,16 @@ def tab_card(c: Canvas, bench: Workbench, units: Units, x: float, top: float) ->
     c.setDash(1, 1.5)
     c.line(x + 3 * mm, zero, x + (_CARD_WIDTH_MM - 3) * mm, zero)
     c.setDash()
-    _text(c, x + (_CARD_WIDTH_MM - 3) * mm, zero + 1.2, "arrow nock", "Helvetica", 5.6, QUIET, right=True)
+    _text(
+        c,
+        x + (_CARD_WIDTH_MM - 3) * mm,
+        zero + 1.2,
+        "arrow nock",
+        "Helvetica",
+        5.6,
+        QUIET,
+        right=True,
+    )
     pitch = bench.rig.archer.stitch_pitch_mm
     for i in range(int(deepest / pitch) + 1):
         long = 2.4 if i % 5 == 0 else 1.2
@@ -215,7 +236,16 @@ def rig_sheet(rig: Rig, units: Units, printed_on: str) -> bytes:
     width, height = A4
     y = height - _MARGIN
     _text(c, _MARGIN, y - 14, rig.name, "Helvetica-Bold", 18, INK)
-    _text(c, width - _MARGIN, y - 14, f"Lyrandis rig sheet, {printed_on}", "Helvetica", 8, QUIET, right=True)
+    _text(
+        c,
+        width - _MARGIN,
+        y - 14,
+        f"Lyrandis rig sheet, {printed_on}",
+        "Helvetica",
+        8,
+        QUIET,
+        right=True,
+    )
     y -= 22
     c.setStrokeColor(INK)
     c.setLineWidth(0.8)
@@ -229,7 +259,10 @@ def rig_sheet(rig: Rig, units: Units, printed_on: str) -> bytes:
     y1 = _paragraph(c, "What matters", _HEAD, _MARGIN, y1, left) - 2
     for f in findings_that_matter(bench):
         word, colour = _LEVEL_WORD[f.level]
-        text = f'<font color="{colour.hexval().replace("0x", "#")}"><b>{word}.</b></font> ' + escape(_latin(f.said.plain(units)))
+        text = (
+            f'<font color="{colour.hexval().replace("0x", "#")}"><b>{word}.</b></font> '
+            + escape(_latin(f.said.plain(units)))
+        )
         y1 = _paragraph(c, text, _BODY, _MARGIN, y1, left) - 3
     try:
         bottom = tab_card(c, bench, units, side, y)
@@ -239,7 +272,17 @@ def rig_sheet(rig: Rig, units: Units, printed_on: str) -> bytes:
         if y1 - (len(rows) + 3) * 13.4 < _MARGIN + 24:
             c.showPage()
             y1 = height - _MARGIN
-        y1 = _paragraph(c, "Crawl chart, computed and to be proved by shooting", _HEAD, _MARGIN, y1, 170 * mm) - 2
+        y1 = (
+            _paragraph(
+                c,
+                "Crawl chart, computed and to be proved by shooting",
+                _HEAD,
+                _MARGIN,
+                y1,
+                170 * mm,
+            )
+            - 2
+        )
         w = (width - 2 * _MARGIN) / 7
         y1 = _table(c, rows, [w] * 7, _MARGIN, y1, head=True)
     except RefusedError as error:
@@ -248,7 +291,14 @@ def rig_sheet(rig: Rig, units: Units, printed_on: str) -> bytes:
         "Estimates replace neither the maker's limits nor a bowyer's, coach's or range officer's "
         "word. Clear range, safe backstop, nobody forward of the line. Never dry-fire."
     )
-    _paragraph(c, caution, ParagraphStyle("foot", parent=_BODY, fontSize=7, textColor=QUIET), _MARGIN, _MARGIN, width - 2 * _MARGIN)
+    _paragraph(
+        c,
+        caution,
+        ParagraphStyle("foot", parent=_BODY, fontSize=7, textColor=QUIET),
+        _MARGIN,
+        _MARGIN,
+        width - 2 * _MARGIN,
+    )
     c.showPage()
     c.save()
     return out.getvalue()

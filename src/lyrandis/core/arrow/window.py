@@ -117,9 +117,7 @@ def spine_window(
         widened.append("the brace height is above 8 in")
     if not CALIBRATED_LBF[0] <= weight <= CALIBRATED_LBF[1]:
         share = math.hypot(share, 0.12)
-        widened.append(
-            f"the weight is outside {CALIBRATED_LBF[0]:g} to {CALIBRATED_LBF[1]:g} lb"
-        )
+        widened.append(f"the weight is outside {CALIBRATED_LBF[0]:g} to {CALIBRATED_LBF[1]:g} lb")
     if arrow.material != "carbon":
         share = math.hypot(share, 0.05)
         widened.append("the fit was made for carbon of about 6 mm")

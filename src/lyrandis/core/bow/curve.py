@@ -154,9 +154,7 @@ def _check_readings(readings: tuple[tuple[float, float], ...], brace_draw: float
             "in",
         )
     if points[-1, 0] > LONGEST_DRAW_IN + 4:
-        raise RefusedError(
-            "bow.measured", "No draw is that long.", LONGEST_DRAW_IN + 4, "in"
-        )
+        raise RefusedError("bow.measured", "No draw is that long.", LONGEST_DRAW_IN + 4, "in")
     rises = np.diff(points, axis=0)
     if points[0, 1] <= 0 or (rises[:, 1] <= 0).any() or (rises[:, 0] <= 0).any():
         raise RefusedError(

@@ -37,8 +37,12 @@ def limb_line(limb: Limb, phi: float) -> tuple[Array, Array]:
     bent = np.where(abs(phi) < 1e-9, 1e-9, phi) * s
     length = limb.working * s
     a = limb.tilt
-    f = np.where(bent == 0, math.sin(a), (math.cos(a) - np.cos(a + bent)) / np.where(bent == 0, 1, bent))
-    g = np.where(bent == 0, math.cos(a), (np.sin(a + bent) - math.sin(a)) / np.where(bent == 0, 1, bent))
+    f = np.where(
+        bent == 0, math.sin(a), (math.cos(a) - np.cos(a + bent)) / np.where(bent == 0, 1, bent)
+    )
+    g = np.where(
+        bent == 0, math.cos(a), (np.sin(a + bent) - math.sin(a)) / np.where(bent == 0, 1, bent)
+    )
     points = [np.stack([limb.root_x + length * f, limb.root_y + length * g], axis=1)]
     angles = [a + bent]
     end = points[0][-1]
@@ -47,7 +51,8 @@ def limb_line(limb: Limb, phi: float) -> tuple[Array, Array]:
         b, r = a + phi, limb.arc / limb.turn
         chi = b - limb.turn * t
         points.append(
-            end + np.stack([r * (np.cos(chi) - math.cos(b)), r * (math.sin(b) - np.sin(chi))], axis=1)
+            end
+            + np.stack([r * (np.cos(chi) - math.cos(b)), r * (math.sin(b) - np.sin(chi))], axis=1)
         )
         angles.append(chi)
     if limb.lever:

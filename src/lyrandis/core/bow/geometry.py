@@ -45,7 +45,10 @@ def end_of_working_part(limb: Limb, phi: Array) -> tuple[Array, Array, Array, Ar
     if small.any():
         f = np.where(small, s0 + phi * c0 / 2, f)
         g = np.where(small, c0 - phi * s0 / 2, g)
-        f1, g1 = np.where(small, c0 / 2 - phi * s0 / 3, f1), np.where(small, -s0 / 2 - phi * c0 / 3, g1)
+        f1, g1 = (
+            np.where(small, c0 / 2 - phi * s0 / 3, f1),
+            np.where(small, -s0 / 2 - phi * c0 / 3, g1),
+        )
         f2, g2 = np.where(small, -s0 / 3, f2), np.where(small, -c0 / 3, g2)
     return (limb.root_x + w * f, limb.root_y + w * g, w * f1, w * g1, w * f2, w * g2)
 

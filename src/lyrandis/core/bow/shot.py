@@ -68,9 +68,7 @@ def weight_at_draw(curve: ForceDraw, draw: Estimate) -> Estimate:
             plus_minus=math.hypot(_SCALE_SD_SHARE * force, from_draw),
             source="measured",
         )
-    return Estimate(
-        value=force, plus_minus=math.hypot(_MARKING_SD_LBF, from_draw), source="model"
-    )
+    return Estimate(value=force, plus_minus=math.hypot(_MARKING_SD_LBF, from_draw), source="model")
 
 
 @dataclass(frozen=True)

@@ -78,9 +78,7 @@ class Statics:
         ts = [b.t]
         if self.limb.lever and b.t >= 1.0:
             ts.append(1.0 - 1e-9)
-        curves = [
-            float(contact_at(self.limb, phi, x, np.array([t])).length_phi2[0]) for t in ts
-        ]
+        curves = [float(contact_at(self.limb, phi, x, np.array([t])).length_phi2[0]) for t in ts]
         return 1 + b.tension / self.stiffness * min(curves)
 
     def brace_per_string(self) -> float:
@@ -151,9 +149,7 @@ def _draw(bow: Statics, x: Array, guess: Array | None = None) -> Drawn:
         tension**2 - b.tension**2
     )
     ux, uy = c.direction
-    return Drawn(
-        x, phi, 2 * tension * c.length_x, tension, energy, 2 * np.arctan2(uy, -ux)
-    )
+    return Drawn(x, phi, 2 * tension * c.length_x, tension, energy, 2 * np.arctan2(uy, -ux))
 
 
 def refuse_unbraced(bow: Bow, brace_in: float) -> RefusedError:
@@ -218,9 +214,7 @@ def _solve(
     k = wanted * half
     bent: Array | None = None
     for _ in range(_NEWTON_MAX):
-        bow = Statics(
-            limb, k, bundle, x_brace, _string_up(limb, k, bundle, x_brace, phi, half, t)
-        )
+        bow = Statics(limb, k, bundle, x_brace, _string_up(limb, k, bundle, x_brace, phi, half, t))
         drawn = _draw(bow, x, bent)
         force, bent = float(drawn.force[0]), drawn.phi
         if not np.isfinite(force) or force <= 0:

@@ -215,7 +215,9 @@ def schools(
                 School("string_angle", None, None, "silent", "No length computed reaches it.")
             )
         else:
-            add("string_angle", open_enough, None, f"At least {limit:g}° between string and string.")
+            add(
+                "string_angle", open_enough, None, f"At least {limit:g}° between string and string."
+            )
     return tuple(told)
 
 
@@ -279,7 +281,5 @@ def candidates(
             small, large = _RISERS_BY_USE[use]
             if not small <= riser <= large:
                 score -= 0.5 * min(abs(riser - small), abs(riser - large))
-        ranked.append(
-            Candidate(length, riser, name, angle, reserve, max(score, 0.0), reasons)
-        )
+        ranked.append(Candidate(length, riser, name, angle, reserve, max(score, 0.0), reasons))
     return tuple(sorted(ranked, key=lambda c: (-c.score, c.length_in)))

@@ -28,15 +28,17 @@ def _floor(b: Workbench) -> Finding:
     why = say(
         "What the arrow does not take stays in the bow: {residue} of {stored} each shot. By energy "
         "the floor is {energy} (at most two sevenths left behind), by form and size {form}"
-        + (". The maker's stated minimum wins: below it the warranty is gone." if maker else "; the maker's word would win."),
+        + (
+            ". The maker's stated minimum wins: below it the warranty is gone."
+            if maker
+            else "; the maker's word would win."
+        ),
         residue=("energy", b.shot.residual_energy_ftlb),
         stored=("energy", b.shot.stored_energy_ftlb),
         energy=("gpp", f.energy_gpp),
         form=("gpp", f.form_gpp),
     )
-    heavier = Action(
-        label=say("Weigh the arrow or add to the point"), station="arrow"
-    )
+    heavier = Action(label=say("Weigh the arrow or add to the point"), station="arrow")
     told = "maker" if maker else "model"
     if f.verdict == "below":
         need = f.floor_gpp * b.shot.weight_at_draw_lbf.value - b.build.mass_gr
@@ -75,7 +77,11 @@ def _floor(b: Workbench) -> Finding:
         )  # fmt: skip
     return Finding(
         level="fine",
-        said=say("{gpp} is over every floor; the highest is {floor}.", gpp=gpp, floor=("gpp", max(f.form_gpp, f.energy_gpp, f.floor_gpp))),
+        said=say(
+            "{gpp} is over every floor; the highest is {floor}.",
+            gpp=gpp,
+            floor=("gpp", max(f.form_gpp, f.energy_gpp, f.floor_gpp)),
+        ),
         why=why,
         told=told,
     )
@@ -92,7 +98,12 @@ def _spine(b: Workbench) -> Finding:
     if w.low <= spine <= w.high:
         return Finding(
             level="fine",
-            said=say("Spine {spine} lies in the window of {low} to {high}.", spine=("spine", spine), low=("spine", w.low), high=("spine", w.high)),
+            said=say(
+                "Spine {spine} lies in the window of {low} to {high}.",
+                spine=("spine", spine),
+                low=("spine", w.low),
+                high=("spine", w.high),
+            ),
             why=why,
             told="model",
         )
@@ -133,7 +144,9 @@ def _balance(b: Workbench) -> Finding:
             at=("draw", b.build.balance_in),
             foc=("percent", b.build.front_of_centre_pct),
         ),
-        why=say("More weight in front forgives; less carries farther. Trade standard: from the throat to the back of the point."),
+        why=say(
+            "More weight in front forgives; less carries farther. Trade standard: from the throat to the back of the point."
+        ),
         told="model",
     )
 
@@ -146,7 +159,9 @@ def _kept(b: Workbench) -> Finding:
             share=("percent", 100 * b.shot.efficiency),
             ceiling=("speed", b.shot.ceiling_speed_fps),
         ),
-        why=say("The ceiling is the dry-fire speed: what is left when nothing is shot all stays in the bow and breaks it. Never dry-fire."),
+        why=say(
+            "The ceiling is the dry-fire speed: what is left when nothing is shot all stays in the bow and breaks it. Never dry-fire."
+        ),
         told="model",
     )
 
@@ -155,6 +170,8 @@ def _care() -> Finding:
     return Finding(
         level="mind",
         said=say("Look over arrow and arrow nock after each hit; flex carbon by the ear."),
-        why=say("Throw away cracked shafts and nocks. A shaft that breaks on the string can go through the hand."),
+        why=say(
+            "Throw away cracked shafts and nocks. A shaft that breaks on the string can go through the hand."
+        ),
         told="practice",
     )

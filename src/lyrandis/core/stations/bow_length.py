@@ -72,7 +72,10 @@ def _reserve(b: Workbench) -> list[Finding]:
             level="fine",
             said=say("{left} of reserve before it stacks.", left=("draw", reserve))
             if reserve >= 0
-            else say("It stacks {left} before your draw, which close cover accepts.", left=("draw", -reserve)),
+            else say(
+                "It stacks {left} before your draw, which close cover accepts.",
+                left=("draw", -reserve),
+            ),
             why=why,
             told="model",
         )
@@ -109,7 +112,12 @@ def _angle(b: Workbench) -> list[Finding]:
             )
         ]
     return [
-        Finding(level="fine", said=say(f"{{angle}} suits {release}.", angle=angle), why=why, told="model")
+        Finding(
+            level="fine",
+            said=say(f"{{angle}} suits {release}.", angle=angle),
+            why=why,
+            told="model",
+        )
     ]
 
 
@@ -121,11 +129,15 @@ def _schools(b: Workbench) -> list[Finding]:
     told = []
     for verdict, word in (("too_short", "longer"), ("too_long", "shorter")):
         if by[verdict]:
-            names = " and ".join([", ".join(by[verdict][:-1]), by[verdict][-1]]).removeprefix(" and ")
+            names = " and ".join([", ".join(by[verdict][:-1]), by[verdict][-1]]).removeprefix(
+                " and "
+            )
             told.append(
                 Finding(
                     level="mind",
-                    said=say(f"By the {names} school{'s' if len(by[verdict]) > 1 else ''} you want a {word} bow."),
+                    said=say(
+                        f"By the {names} school{'s' if len(by[verdict]) > 1 else ''} you want a {word} bow."
+                    ),
                     why=say(
                         "The schools weigh different things: the first three are rules of thumb, "
                         "reserve and angle come from this bow's model. Where they disagree, shoot both."

@@ -6,7 +6,11 @@ from lyrandis.core.findings import Action, Finding, say
 from lyrandis.core.stations.base import Told
 from lyrandis.core.workbench import Workbench
 
-_TO = {"grip": "the deepest part of the grip", "back": "the back of the bow", "plunger": "the plunger"}
+_TO = {
+    "grip": "the deepest part of the grip",
+    "back": "the back of the bow",
+    "plunger": "the plunger",
+}
 
 
 def tell(b: Workbench) -> Told:
@@ -29,13 +33,19 @@ def _range(b: Workbench) -> list[Finding]:
     maker = f.range_from == "maker"
     why = say(
         "Too low slaps the wrist and works the limbs harder; too high loads them at rest. "
-        + ("The maker's range wins." if maker else "The range is practice's for this form; the maker's wins.")
+        + (
+            "The maker's range wins."
+            if maker
+            else "The range is practice's for this form; the maker's wins."
+        )
     )
     if f.low_in <= f.brace_in <= f.high_in:
         return [
             Finding(
                 level="fine",
-                said=say("It lies within " + ("the maker's range." if maker else "the usual range.")),
+                said=say(
+                    "It lies within " + ("the maker's range." if maker else "the usual range.")
+                ),
                 why=why,
                 told="maker" if maker else "practice",
             )
@@ -84,6 +94,8 @@ def _listen() -> Finding:
     return Finding(
         level="fine",
         said=say("Before each session measure it again, then listen and feel the hand."),
-        why=say("The quietest, smoothest height in the range is usually the right one; the group is checked after."),
+        why=say(
+            "The quietest, smoothest height in the range is usually the right one; the group is checked after."
+        ),
         told="practice",
     )

@@ -12,12 +12,17 @@ def tell(b: Workbench) -> Told:
     chart, on = b.chart, b.point_on
     first = chart.rows[0]
     if on is None:
-        answer = say("The arrow tip is never on the mark within 400 m: every distance needs a crawl.")
+        answer = say(
+            "The arrow tip is never on the mark within 400 m: every distance needs a crawl."
+        )
         note = say("point-on beyond 400 m")
     else:
         note = say("point-on {on}", on=("distance", on.value))
         if first.crawl_mm is None:
-            answer = say("The tip is on the mark at {on}; nearer than that a crawl, farther a hold over.", on=("distance", on))
+            answer = say(
+                "The tip is on the mark at {on}; nearer than that a crawl, farther a hold over.",
+                on=("distance", on),
+            )
         else:
             answer = say(
                 "The tip is on the mark at {on}; at {d} the hand goes {crawl} down the string.",
@@ -128,7 +133,9 @@ def _slope(b: Workbench) -> list[Finding]:
                 d=("distance", row.distance_m),
                 level=("distance", row.level_distance_m),
             ),
-            why=say("Not simply the horizontal distance: the arrow also rises with the slope. A changed body line on a slope is not modelled."),
+            why=say(
+                "Not simply the horizontal distance: the arrow also rises with the slope. A changed body line on a slope is not modelled."
+            ),
             told="model",
         )
     ]

@@ -72,7 +72,11 @@ def _certainty(b: Workbench, sd: float) -> Finding:
         )
     return Finding(
         level="fine",
-        said=say("Your draw repeats to {sd}, which is {cost} of weight.", sd=("draw", sd), cost=("weight", cost)),
+        said=say(
+            "Your draw repeats to {sd}, which is {cost} of weight.",
+            sd=("draw", sd),
+            cost=("weight", cost),
+        ),
         why=why,
         told="measured",
     )

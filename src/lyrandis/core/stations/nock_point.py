@@ -34,7 +34,10 @@ def _range(b: Workbench) -> Finding:
     if n.assumed:
         return Finding(
             level="mind",
-            said=say("Nothing is set yet. Start at {start} and shoot three.", start=("nock_height", n.start_mm)),
+            said=say(
+                "Nothing is set yet. Start at {start} and shoot three.",
+                start=("nock_height", n.start_mm),
+            ),
             why=why,
             told="practice",
             action=Action(
@@ -43,7 +46,9 @@ def _range(b: Workbench) -> Finding:
             ),
         )
     if n.low_mm - 0.5 <= n.height_mm <= n.high_mm + 0.5:
-        return Finding(level="fine", said=say("It lies within the ordinary starts."), why=why, told="practice")
+        return Finding(
+            level="fine", said=say("It lies within the ordinary starts."), why=why, told="practice"
+        )
     return Finding(
         level="mind",
         said=say(
@@ -65,7 +70,9 @@ def _crawls(b: Workbench) -> list[Finding]:
     return [
         Finding(
             level="fine",
-            said=say("Set it with the crawls you really use: the farther the hand goes down, the higher it wants to be."),
+            said=say(
+                "Set it with the crawls you really use: the farther the hand goes down, the higher it wants to be."
+            ),
             why=say(
                 "A crawl unbalances the limbs. Two limbs in the model raise it by {low} to {high} for "
                 "23 mm of crawl; real crawls need more. A direction, not a number to set.",
@@ -81,7 +88,9 @@ def _false_high() -> Finding:
     return Finding(
         level="mind",
         said=say("A nock that kicks high may really be too low: the shaft bounces off the rest."),
-        why=say("Raise it clearly until the read turns, then come down. Only up and down belongs to the nock point; side to side is spine."),
+        why=say(
+            "Raise it clearly until the read turns, then come down. Only up and down belongs to the nock point; side to side is spine."
+        ),
         told="practice",
     )
 
@@ -90,6 +99,8 @@ def _grip() -> Finding:
     return Finding(
         level="fine",
         said=say("Grip the bow at the same height each time."),
-        why=say("A hand 1 mm higher is a nock point 1 mm lower. The arrow nock should hold its own weight on the string and leave with a tap."),
+        why=say(
+            "A hand 1 mm higher is a nock point 1 mm lower. The arrow nock should hold its own weight on the string and leave with a tap."
+        ),
         told="practice",
     )

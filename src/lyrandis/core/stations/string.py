@@ -31,10 +31,17 @@ def _material(b: Workbench) -> list[Finding]:
     if b.rig.string.material != "low_stretch":
         return []
     rated = b.rig.bow.low_stretch_rated
-    why = say("Low-stretch fibre stops the limbs hard; tips not built for it split. Only the maker knows.")
+    why = say(
+        "Low-stretch fibre stops the limbs hard; tips not built for it split. Only the maker knows."
+    )
     if rated == "yes":
         return [
-            Finding(level="fine", said=say("The bow is built for low-stretch fibre."), why=why, told="maker")
+            Finding(
+                level="fine",
+                said=say("The bow is built for low-stretch fibre."),
+                why=why,
+                told="maker",
+            )
         ]
     return [
         Finding(
@@ -113,7 +120,10 @@ def _length(b: Workbench) -> list[Finding]:
         found.append(
             Finding(
                 level="fine",
-                said=say("The length agrees with your brace height to {off}.", off=("bow_length", abs(off))),
+                said=say(
+                    "The length agrees with your brace height to {off}.",
+                    off=("bow_length", abs(off)),
+                ),
                 why=why,
                 told="model",
             )
@@ -123,7 +133,9 @@ def _length(b: Workbench) -> list[Finding]:
 
 def _strands(b: Workbench) -> list[Finding]:
     have, usual = b.rig.string.strands, b.string_fit.safety_strands
-    why = say("Too many strands are slow and dull; too few are thin, loud and unsafe. Trade habit by weight; the fibre's maker knows better.")
+    why = say(
+        "Too many strands are slow and dull; too few are thin, loud and unsafe. Trade habit by weight; the fibre's maker knows better."
+    )
     if have < usual - 2:
         return [
             Finding(
@@ -131,20 +143,30 @@ def _strands(b: Workbench) -> list[Finding]:
                 said=say(f"{have} strands are too few for this weight; {usual} are usual."),
                 why=why,
                 told="practice",
-                action=Action(label=say(f"Take {usual} strands"), changes={"string.strands": usual}),
+                action=Action(
+                    label=say(f"Take {usual} strands"), changes={"string.strands": usual}
+                ),
             )
         ]
     if abs(have - usual) > 2:
         return [
             Finding(
                 level="mind",
-                said=say(f"{usual} strands are usual for this weight; {have} are slower and duller."),
+                said=say(
+                    f"{usual} strands are usual for this weight; {have} are slower and duller."
+                ),
                 why=why,
                 told="practice",
-                action=Action(label=say(f"Take {usual} strands"), changes={"string.strands": usual}),
+                action=Action(
+                    label=say(f"Take {usual} strands"), changes={"string.strands": usual}
+                ),
             )
         ]
-    return [Finding(level="fine", said=say(f"{have} strands suit this weight."), why=why, told="practice")]
+    return [
+        Finding(
+            level="fine", said=say(f"{have} strands suit this weight."), why=why, told="practice"
+        )
+    ]
 
 
 def _settle(b: Workbench) -> list[Finding]:
@@ -154,7 +176,9 @@ def _settle(b: Workbench) -> list[Finding]:
         Finding(
             level="mind",
             said=say("When it is new, leave it braced overnight before you set the brace height."),
-            why=say("A new stretchy string creeps by up to half an inch of length in a day. Use a stringer: step-through stringing twists limbs and hurts people."),
+            why=say(
+                "A new stretchy string creeps by up to half an inch of length in a day. Use a stringer: step-through stringing twists limbs and hurts people."
+            ),
             told="practice",
         )
     ]

@@ -33,10 +33,10 @@ def _source(b: Workbench, measured: bool) -> Finding:
         n = b.curve.measured_points
         return Finding(
             level="fine",
-            said=say(
-                f"The curve passes through your {n} scale reading{'s' if n > 1 else ''}."
+            said=say(f"The curve passes through your {n} scale reading{'s' if n > 1 else ''}."),
+            why=say(
+                "Between readings a smooth rising curve; beyond them the model, scaled to meet them."
             ),
-            why=say("Between readings a smooth rising curve; beyond them the model, scaled to meet them."),
             told="measured",
         )
     return Finding(
@@ -106,8 +106,13 @@ def _heavy(b: Workbench, weight: float) -> list[Finding]:
     return [
         Finding(
             level="mind",
-            said=say("{weight} is a heavy bow. Choose what you can hold steady.", weight=("weight", weight)),
-            why=say("Too heavy a bow ruins form and hurts shoulders. Go up in small steps with weeks between, and stop at pain."),
+            said=say(
+                "{weight} is a heavy bow. Choose what you can hold steady.",
+                weight=("weight", weight),
+            ),
+            why=say(
+                "Too heavy a bow ruins form and hurts shoulders. Go up in small steps with weeks between, and stop at pain."
+            ),
             told="practice",
         )
     ]

@@ -294,7 +294,5 @@ def crawl_plus_minus_mm(
     by_speed = half_change(
         replace(sight, speed_mps=v + speed_sd_mps), replace(sight, speed_mps=v - speed_sd_mps)
     )
-    by_eye = half_change(
-        replace(sight, eye_mm=h + eye_sd_mm), replace(sight, eye_mm=h - eye_sd_mm)
-    )
+    by_eye = half_change(replace(sight, eye_mm=h + eye_sd_mm), replace(sight, eye_mm=h - eye_sd_mm))
     return np.hypot(by_speed, by_eye)

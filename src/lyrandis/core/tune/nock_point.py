@@ -41,4 +41,6 @@ def nock_start(rig: Rig) -> NockStart:
         high += rig.arrow.diameter_mm
     start = (low + high) / 2
     assumed = rig.nock_height_mm is None
-    return NockStart(low, high, start, start if rig.nock_height_mm is None else rig.nock_height_mm, assumed)
+    return NockStart(
+        low, high, start, start if rig.nock_height_mm is None else rig.nock_height_mm, assumed
+    )

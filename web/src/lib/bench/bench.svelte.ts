@@ -1,0 +1,190 @@
+import { getContext, setContext } from 'svelte';
+import {
+	api,
+	ApiProblem,
+	told,
+	type Bench,
+	type RigView,
+	type StationState
+} from '$lib/api/client';
+import { same, valueAt } from './paths';
+
+type Standing = 'provisional' | 'settled';
+
+/** One rig on the bench: as it is kept, as it would be with the changes not kept, and all numbers. */
+export class RigBench {
+	kept = $state.raw<RigView>() as RigView;
+	keptBench = $state.raw<Bench>() as Bench;
+	bench = $state.raw<Bench>() as Bench;
+	states = $state.raw<StationState[]>([]);
+	changes = $state<Record<string, unknown>>({});
+	/** What was refused, by field; what was typed stays in the field. */
+	refused = $state<Record<string, string>>({});
+	fault = $state<string | null>(null);
+	busy = $state(false);
+	/** Counts how often the changes were kept or thrown away: fields then show the value again. */
+	turns = $state(0);
+	private asked = 0;
+	private running = false;
+	private again = false;
+
+	readonly dirty = $derived(Object.keys(this.changes).length > 0);
+
+	static async open(id: number): Promise<RigBench> {
+		const rig = new RigBench();
+		const [kept, preview] = await Promise.all([
+			told(api.GET('/api/rigs/{id}', { params: { path: { id } } })),
+			told(api.POST('/api/rigs/{id}/preview', { params: { path: { id } }, body: { changes: {} } }))
+		]);
+		rig.take(kept, preview.bench);
+		return rig;
+	}
+
+	get id(): number {
+		return this.kept.id;
+	}
+
+	private take(kept: RigView, bench: Bench): void {
+		this.kept = kept;
+		this.states = kept.states;
+		this.keptBench = bench;
+		this.bench = bench;
+		this.changes = {};
+		this.refused = {};
+		this.fault = null;
+		this.turns++;
+	}
+
+	/** The present value of a setting, changed or kept. */
+	value(path: string): unknown {
+		return path in this.changes ? this.changes[path] : valueAt(this.kept.rig, path);
+	}
+
+	isChanged(path: string): boolean {
+		return path in this.changes;
+	}
+
+	set(path: string, value: unknown): void {
+		this.setAll({ [path]: value });
+	}
+
+	setAll(values: Record<string, unknown>): void {
+		for (const [path, value] of Object.entries(values)) {
+			if (same(value, valueAt(this.kept.rig, path))) delete this.changes[path];
+			else this.changes[path] = value;
+			delete this.refused[path];
+		}
+		void this.look();
+	}
+
+	/** Ask what the changes would do; while one question is out, only the latest is asked next. */
+	private async look(): Promise<void> {
+		this.again = true;
+		if (this.running) return;
+		this.running = true;
+		while (this.again) {
+			this.again = false;
+			const mine = ++this.asked;
+			try {
+				const seen = await told(
+					api.POST('/api/rigs/{id}/preview', {
+						params: { path: { id: this.id } },
+						body: { changes: $state.snapshot(this.changes) }
+					})
+				);
+				if (mine !== this.asked) continue;
+				this.bench = seen.bench;
+				this.states = seen.states;
+				this.fault = null;
+			} catch (error) {
+				this.tell(error);
+			}
+		}
+		this.running = false;
+	}
+
+	private tell(error: unknown): void {
+		const problem = error as ApiProblem;
+		const fields = (problem.errors ?? []).filter((e) => e.field in this.changes);
+		for (const e of fields) this.refused[e.field] = e.reason;
+		this.fault = fields.length > 0 ? null : problem.message;
+	}
+
+	revert(): void {
+		this.changes = {};
+		this.refused = {};
+		this.fault = null;
+		this.asked++;
+		this.turns++;
+		this.bench = this.keptBench;
+		this.states = this.kept.states;
+	}
+
+	/** Run one writing call; afterwards the rig is as the server has it. */
+	private async write(call: () => Promise<RigView>): Promise<boolean> {
+		this.busy = true;
+		try {
+			const kept = await call();
+			const seen = await told(
+				api.POST('/api/rigs/{id}/preview', {
+					params: { path: { id: kept.id } },
+					body: { changes: {} }
+				})
+			);
+			this.asked++;
+			this.take(kept, seen.bench);
+			return true;
+		} catch (error) {
+			this.tell(error);
+			return false;
+		} finally {
+			this.busy = false;
+		}
+	}
+
+	private at() {
+		return { params: { path: { id: this.id } } };
+	}
+
+	keep(station: string | null, why: string, standing: Standing): Promise<boolean> {
+		const body = {
+			seq: this.kept.seq,
+			station,
+			why,
+			standing,
+			changes: $state.snapshot(this.changes)
+		};
+		return this.write(() => told(api.POST('/api/rigs/{id}/keep', { ...this.at(), body })));
+	}
+
+	check(station: string, standing: Standing): Promise<boolean> {
+		const body = { seq: this.kept.seq, station, standing, why: '' };
+		return this.write(() => told(api.POST('/api/rigs/{id}/check', { ...this.at(), body })));
+	}
+
+	undo(): Promise<boolean> {
+		const body = { seq: this.kept.seq };
+		return this.write(() => told(api.POST('/api/rigs/{id}/undo', { ...this.at(), body })));
+	}
+
+	redo(): Promise<boolean> {
+		const body = { seq: this.kept.seq };
+		return this.write(() => told(api.POST('/api/rigs/{id}/redo', { ...this.at(), body })));
+	}
+
+	/** The state of a station as the present changes would make it. */
+	state(station: string): StationState | undefined {
+		return this.states.find((s) => s.station === station);
+	}
+}
+
+const KEY = Symbol('bench');
+
+export function putBench(read: () => RigBench): void {
+	setContext(KEY, read);
+}
+
+/** The rig on the bench of this page. */
+export function useBench(): () => RigBench {
+	return getContext<() => RigBench>(KEY);
+}

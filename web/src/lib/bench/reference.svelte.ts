@@ -1,0 +1,83 @@
+import { api, told, type Catalog, type Said, type Value } from '$lib/api/client';
+import { convert, plain, setNumber, setSpread, type Shown, type Unit } from '$lib/format/measure';
+
+export type Theme = 'system' | 'light' | 'dark';
+
+/** What does not change with the rig: units, fields, route, and the archer's preferences. */
+class Reference {
+	catalog = $state<Catalog | null>(null);
+	units = $state<Record<string, string>>({});
+	theme = $state<Theme>('system');
+
+	async load(): Promise<void> {
+		const [catalog, preferences] = await Promise.all([
+			told(api.GET('/api/catalog')),
+			told(api.GET('/api/preferences'))
+		]);
+		this.catalog = catalog;
+		this.units = preferences.units ?? {};
+		this.theme = preferences.theme ?? 'system';
+	}
+
+	async prefer(change: { units?: Record<string, string>; theme?: Theme }): Promise<void> {
+		const body = { units: change.units ?? this.units, theme: change.theme ?? this.theme };
+		await told(api.PUT('/api/preferences', { body }));
+		this.units = body.units;
+		this.theme = body.theme;
+	}
+
+	/** The unit a quantity is shown in. */
+	unit(quantity: string): Unit {
+		const kind = this.catalog?.quantities[quantity];
+		const id = this.units[quantity] ?? kind?.choices[0] ?? '';
+		return this.catalog?.units[id] as Unit;
+	}
+
+	private stored(quantity: string): Unit {
+		const catalog = this.catalog as Catalog;
+		return catalog.units[catalog.quantities[quantity]?.stored ?? ''] as Unit;
+	}
+
+	/** A stored value as a number of the shown unit. */
+	inShown(value: number, quantity: string): number {
+		return convert(value, this.stored(quantity), this.unit(quantity));
+	}
+
+	/** A number of the shown unit as a stored value. */
+	toStored(value: number, quantity: string): number {
+		return convert(value, this.unit(quantity), this.stored(quantity));
+	}
+
+	shown(value: number, quantity: string): Shown {
+		return setNumber(this.inShown(value, quantity), this.unit(quantity));
+	}
+
+	spread(value: number, quantity: string): Shown {
+		return setSpread(this.inShown(value, quantity), this.unit(quantity));
+	}
+
+	/** A value as text with its unit: for labels in drawings and for reading aloud. */
+	text(value: number, quantity: string, withUnit = true): string {
+		const shown = this.shown(value, quantity);
+		const gap = shown.unit === '°' || shown.unit === '%' ? '' : ' ';
+		return withUnit && shown.unit ? `${plain(shown)}${gap}${shown.unit}` : plain(shown);
+	}
+
+	valueText(value: Value): string {
+		const base = this.text(value.value, value.quantity, value.plus_minus == null);
+		if (value.plus_minus == null) return base;
+		const spread = this.spread(value.plus_minus, value.quantity);
+		const gap = spread.unit === '°' || spread.unit === '%' ? '' : ' ';
+		return `${base} ± ${plain(spread)}${spread.unit ? gap + spread.unit : ''}`;
+	}
+
+	/** A sentence as plain text in the archer's units. */
+	said(said: Said): string {
+		return said.text.replace(/\{(\w+)\}/g, (_, slot: string) => {
+			const value = said.values?.[slot];
+			return value ? this.valueText(value) : '';
+		});
+	}
+}
+
+export const reference = new Reference();

@@ -1,0 +1,90 @@
+<script lang="ts">
+	import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+
+	interface Props {
+		path: string;
+		label?: string;
+		options: [value: string, title: string][];
+		/** Other settings that go with a choice. */
+		also?: (value: string) => Record<string, unknown>;
+	}
+	let { path, label, options, also }: Props = $props();
+
+	const bench = useBench();
+	const note = $derived(reference.catalog?.fields[path]);
+	const value = $derived(String(bench().value(path)));
+
+	function choose(chosen: string | null): void {
+		if (chosen === null) return;
+		const real = chosen === 'true' ? true : chosen === 'false' ? false : chosen;
+		bench().setAll({ [path]: real, ...(also?.(chosen) ?? {}) });
+	}
+</script>
+
+<div class="choice" class:changed={bench().isChanged(path)}>
+	<SegmentedControl {value} onValueChange={(e) => choose(e.value)}>
+		<SegmentedControl.Label class="choice-label" title={note?.help}
+			>{label ?? note?.title}</SegmentedControl.Label
+		>
+		<SegmentedControl.Control class="choice-row">
+			{#each options as [id, title] (id)}
+				<SegmentedControl.Item value={id} class="choice-item">
+					<SegmentedControl.ItemText>{title}</SegmentedControl.ItemText>
+					<SegmentedControl.ItemHiddenInput />
+				</SegmentedControl.Item>
+			{/each}
+		</SegmentedControl.Control>
+	</SegmentedControl>
+</div>
+
+<style>
+	.choice :global(.choice-label) {
+		display: block;
+		color: var(--quiet);
+		font-size: 0.82rem;
+		margin-bottom: 0.2rem;
+	}
+	.choice :global(.choice-row) {
+		display: flex;
+		flex-direction: row;
+		flex-wrap: wrap;
+		gap: 0 1rem;
+		background: none;
+		border: 0;
+		padding: 0;
+		width: auto;
+	}
+	.choice :global(.choice-item) {
+		cursor: pointer;
+		flex: none;
+		min-height: 0;
+		color: var(--quiet) !important;
+		border-bottom: 2px solid transparent;
+		padding: 0.05rem 0 0.1rem;
+		white-space: nowrap;
+		background: none;
+		border-radius: 0;
+	}
+	.choice :global(.choice-item:hover) {
+		color: var(--ink) !important;
+	}
+	.choice :global(.choice-item[data-state='checked']) {
+		color: var(--ink) !important;
+		font-weight: 600;
+		border-bottom-color: var(--ink);
+	}
+	.changed :global(.choice-item[data-state='checked']) {
+		color: var(--heather) !important;
+		border-bottom-color: var(--heather);
+	}
+	.choice :global(.choice-item *) {
+		color: inherit !important;
+	}
+	.choice :global(.choice-item:has(:focus-visible)),
+	.choice :global(.choice-item[data-focus-visible]) {
+		outline: 2px solid var(--heather);
+		outline-offset: 2px;
+	}
+</style>

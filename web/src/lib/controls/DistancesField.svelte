@@ -1,0 +1,80 @@
+<script lang="ts">
+	import { api, ApiProblem, told } from '$lib/api/client';
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+
+	/** The chart's distances, typed one after another: "10 20 30", "18 yd, 25 yd". */
+	const bench = useBench();
+	const id = $props.id();
+	const path = 'aim.distances_m';
+	const values = $derived(bench().value(path) as number[]);
+	let typed = $state<string | null>(null);
+	let problem = $state<string | null>(null);
+	const refused = $derived(problem ?? bench().refused[path] ?? modelProblem());
+	const canonical = $derived(
+		values.map((v) => Number(reference.inShown(v, 'distance').toFixed(1))).join(' ')
+	);
+
+	/** The models call the field by its own name. */
+	function modelProblem(): string | null {
+		const station = bench().bench.stations.find((s) => s.problem?.field === 'distances_m');
+		return station?.problem?.reason ?? null;
+	}
+
+	async function read(text: string): Promise<void> {
+		typed = text;
+		problem = null;
+		const words = text.match(/[\d.,/]+\s*[a-zA-Z]*/g) ?? [];
+		try {
+			const unit = reference.unit('distance').id;
+			const read = await Promise.all(
+				words
+					.map((w) => w.replace(/,\s*$/, '').trim())
+					.filter(Boolean)
+					.slice(0, 200)
+					.map((w) =>
+						told(api.POST('/api/units/parse', { body: { text: w, quantity: 'distance', unit } }))
+					)
+			);
+			const sorted = [...new Set(read.map((r) => r.value))].sort((a, b) => a - b);
+			if (typed === text) bench().set(path, sorted);
+		} catch (error) {
+			if (typed === text) problem = (error as ApiProblem).message;
+		}
+	}
+
+	$effect(() => {
+		void bench().turns;
+		typed = null;
+		problem = null;
+	});
+</script>
+
+<div class="wide">
+	<label for={id}>Distances, {reference.unit('distance').label}</label>
+	<input
+		{id}
+		class="line-input num"
+		value={typed ?? canonical}
+		oninput={(e) => read(e.currentTarget.value)}
+		onblur={() => !refused && (typed = null)}
+		aria-invalid={!!refused}
+		aria-describedby="{id}-note"
+		autocomplete="off"
+		spellcheck="false"
+	/>
+	<p id="{id}-note" aria-live="polite">{refused ?? ''}</p>
+</div>
+
+<style>
+	label {
+		display: block;
+		color: var(--quiet);
+		font-size: 0.82rem;
+	}
+	p {
+		color: var(--brick);
+		font-size: 0.76rem;
+		min-height: 1.2em;
+	}
+</style>

@@ -1,0 +1,158 @@
+<script lang="ts">
+	import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import Measure from '$lib/format/Measure.svelte';
+
+	/** Several readings by one method, and the draw length they come to. */
+	const bench = useBench();
+	type Method = 'marked_arrow' | 'tape' | 'arm_span';
+	let method = $state<Method>('marked_arrow');
+	let convention = $state<'trade' | 'pivot' | 'back'>('trade');
+	let typed = $state('');
+	let readings = $state<number[]>([]);
+	let came = $state<Schemas['DrawLengthOut'] | null>(null);
+	let problem = $state<string | null>(null);
+	const hints: Record<Method, string> = {
+		marked_arrow: 'Draw a marked arrow and read the mark, five times over.',
+		tape: 'Bow arm out: fingertip to the shoulder. A first guess.',
+		arm_span: 'Arms out, fingertip to fingertip, divided by 2.5. A first guess.'
+	};
+
+	async function add(event: Event): Promise<void> {
+		event.preventDefault();
+		problem = null;
+		try {
+			const unit = reference.unit('draw').id;
+			const body = { text: typed, quantity: 'draw', unit };
+			const { value } = await told(api.POST('/api/units/parse', { body }));
+			await compute([...readings, value]);
+			typed = '';
+		} catch (error) {
+			problem = (error as ApiProblem).message;
+		}
+	}
+
+	async function compute(next: number[]): Promise<void> {
+		if (next.length === 0) {
+			readings = [];
+			came = null;
+			return;
+		}
+		const archer = bench().bench.rig.archer!;
+		const body = {
+			method,
+			readings_in: next,
+			convention,
+			release: archer.release!,
+			thumb_offset_mm: archer.thumb_offset_mm,
+			bow: bench().bench.rig.bow
+		};
+		came = await told(api.POST('/api/compute/draw-length', { body }));
+		readings = next;
+	}
+
+	async function again(): Promise<void> {
+		problem = null;
+		try {
+			await compute(readings);
+		} catch (error) {
+			problem = (error as ApiProblem).message;
+		}
+	}
+
+	function use(): void {
+		if (!came) return;
+		bench().setAll({
+			'archer.draw_length_in': Math.round(came.draw_length_in.value * 1000) / 1000,
+			'archer.draw_method': method,
+			'archer.draw_plus_minus_in': Math.round(came.draw_length_in.plus_minus * 1000) / 1000
+		});
+	}
+</script>
+
+<form onsubmit={add}>
+	<div class="line">
+		<strong>Readings</strong>
+		<label
+			><span class="sr-only">Method</span>
+			<select bind:value={method} onchange={again}>
+				<option value="marked_arrow">marked arrow</option>
+				<option value="tape">tape</option>
+				<option value="arm_span">arm span</option>
+			</select>
+		</label>
+		{#if method !== 'arm_span'}
+			<label
+				><span class="sr-only">Read to</span>
+				<select bind:value={convention} onchange={again}>
+					<option value="trade">trade standard</option>
+					<option value="pivot">to the pivot</option>
+					<option value="back">to the back</option>
+				</select>
+			</label>
+		{/if}
+		<input class="line-input num" bind:value={typed} placeholder="28 3/4" aria-label="A reading" />
+		<button class="act plain" disabled={!typed.trim()}>Add</button>
+		<span class="list">
+			{#each readings as reading, i (i)}
+				<button
+					type="button"
+					class="reading"
+					title="Take this reading out"
+					onclick={() => compute(readings.filter((_, j) => j !== i))}
+				>
+					<Measure value={{ value: reading, quantity: 'draw' }} unit={false} /> ×
+				</button>
+			{/each}
+		</span>
+		{#if came}
+			<span
+				>= <strong><Measure value={{ ...came.draw_length_in, quantity: 'draw' }} /></strong></span
+			>
+			<button type="button" class="link" onclick={use}>Take it</button>
+		{/if}
+	</div>
+	<p class="quiet" class:wrong={problem} aria-live="polite">{problem ?? hints[method]}</p>
+</form>
+
+<style>
+	.line {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.5rem 0.9rem;
+		align-items: baseline;
+	}
+	.line-input {
+		width: 6rem;
+	}
+	select {
+		background: transparent;
+		border: 0;
+		border-bottom: 1px solid var(--line);
+		color: var(--ink);
+		padding: 0.2rem 1.2rem 0.2rem 0;
+	}
+	option {
+		background: var(--raised);
+	}
+	.act {
+		padding: 0.2rem 0.8rem;
+	}
+	.reading {
+		background: none;
+		border: 0;
+		border-bottom: 1px dotted var(--line);
+		color: var(--ink);
+		cursor: pointer;
+		margin-right: 0.7rem;
+		padding: 0;
+	}
+	p {
+		font-size: 0.82rem;
+		margin-top: 0.3rem;
+	}
+	.wrong {
+		color: var(--brick);
+	}
+</style>

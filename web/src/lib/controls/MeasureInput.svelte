@@ -1,0 +1,239 @@
+<script lang="ts">
+	import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
+	import { reference } from '$lib/bench/reference.svelte';
+	import { plain } from '$lib/format/measure';
+
+	/** A measurement typed as people say it, with what was understood, and a slider beneath. */
+	interface Props {
+		note: Schemas['FieldNote'];
+		label?: string;
+		value: number | null;
+		/** Shown while the field is empty: what is used then, in stored units. */
+		assumed?: number | null;
+		/** Why the value is refused; what was typed stays. */
+		problem?: string | null;
+		/** What is kept, where it differs. */
+		kept?: string | null;
+		slider?: boolean;
+		/** Narrower bounds for the slider, in stored units. */
+		low?: number;
+		high?: number;
+		step?: number;
+		/** Changes whenever what was typed should give way to the value. */
+		reset?: unknown;
+		onvalue: (value: number | null) => void;
+	}
+	let {
+		note,
+		label = note.title,
+		value,
+		assumed = null,
+		problem = null,
+		kept = null,
+		slider = true,
+		low = note.low ?? 0,
+		high = note.high ?? 1,
+		step,
+		reset,
+		onvalue
+	}: Props = $props();
+
+	const id = $props.id();
+	const quantity = $derived(note.quantity ?? 'count');
+	const unit = $derived(reference.unit(quantity));
+	let typed = $state<string | null>(null);
+	let unread = $state<string | null>(null);
+	let ask = 0;
+
+	const canonical = $derived(value == null ? '' : plain(reference.shown(value, quantity)));
+	const wrong = $derived(unread ?? problem);
+	const understood = $derived(
+		typed !== null && typed.trim() !== canonical && value != null && !wrong
+			? reference.text(value, quantity)
+			: null
+	);
+	const at = $derived(value ?? assumed ?? low);
+	const share = $derived(Math.min(Math.max(((at - low) / (high - low)) * 100, 0), 100));
+	const by = $derived(
+		step ??
+			(unit.denominator > 0
+				? reference.toStored(1 / unit.denominator, quantity)
+				: reference.toStored(10 ** -unit.decimals, quantity))
+	);
+
+	function settle(next: number): void {
+		typed = null;
+		unread = null;
+		ask++;
+		onvalue(next);
+	}
+
+	async function read(input: string): Promise<void> {
+		typed = input;
+		const mine = ++ask;
+		if (input.trim() === '' && note.optional) {
+			unread = null;
+			onvalue(null);
+			return;
+		}
+		try {
+			const body = { text: input, quantity, unit: unit.id };
+			const read = await told(api.POST('/api/units/parse', { body }));
+			if (mine !== ask) return;
+			unread = null;
+			onvalue(read.value);
+		} catch (error) {
+			if (mine === ask) unread = (error as ApiProblem).message;
+		}
+	}
+
+	function key(event: KeyboardEvent): void {
+		if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
+		event.preventDefault();
+		const moved = at + (event.key === 'ArrowUp' ? by : -by);
+		settle(Math.min(Math.max(moved, note.low ?? low), note.high ?? high));
+	}
+
+	$effect(() => {
+		void reset;
+		typed = null;
+		unread = null;
+	});
+</script>
+
+<div class="field" class:changed={kept !== null} class:wrong>
+	<label for={id}>{label}</label>
+	<div class="row">
+		<input
+			{id}
+			class="figure"
+			type="text"
+			autocomplete="off"
+			spellcheck="false"
+			value={typed ?? canonical}
+			placeholder={assumed == null ? 'not set' : plain(reference.shown(assumed, quantity))}
+			aria-invalid={!!wrong}
+			aria-describedby="{id}-note"
+			title={note.help}
+			oninput={(e) => read(e.currentTarget.value)}
+			onblur={() => !wrong && (typed = null)}
+			onkeydown={key}
+		/>
+		<span class="unit">{unit.label}</span>
+	</div>
+	{#if slider}
+		<input
+			type="range"
+			min={low}
+			max={high}
+			step={by}
+			value={at}
+			aria-label="{label}, slider"
+			tabindex="-1"
+			oninput={(e) => settle(Number(e.currentTarget.value))}
+			style:--share="{share}%"
+		/>
+	{/if}
+	<p id="{id}-note" class="note" aria-live="polite">
+		{#if wrong}
+			{wrong}
+		{:else if understood}
+			understood: {understood}
+		{:else if kept}
+			kept: {kept}
+		{:else if value == null && assumed != null}
+			assumed until set
+		{/if}
+	</p>
+</div>
+
+<style>
+	.field {
+		min-width: 0;
+	}
+	label {
+		display: block;
+		color: var(--quiet);
+		font-size: 0.82rem;
+		white-space: nowrap;
+		overflow: hidden;
+		text-overflow: ellipsis;
+	}
+	.row {
+		display: flex;
+		align-items: baseline;
+		gap: 0.4rem;
+	}
+	input[type='text'] {
+		font-size: 1.3rem;
+		font-variant-numeric: tabular-nums;
+		width: 100%;
+		min-width: 0;
+		background: transparent;
+		border: 0;
+		padding: 0;
+		color: var(--ink);
+		border-bottom: 1px solid transparent;
+		border-radius: 0;
+	}
+	input[type='text']::placeholder {
+		color: var(--quiet);
+		opacity: 0.85;
+		font-style: italic;
+	}
+	input[type='text']:hover,
+	input[type='text']:focus {
+		border-bottom-color: var(--heather);
+		outline: none;
+	}
+	input[type='text']:focus-visible {
+		box-shadow: 0 1px 0 0 var(--heather);
+	}
+	.changed input[type='text'] {
+		color: var(--heather);
+	}
+	.wrong input[type='text'] {
+		color: var(--brick);
+		border-bottom-color: var(--brick);
+	}
+	.unit {
+		color: var(--quiet);
+		font-size: 0.85rem;
+	}
+	.note {
+		color: var(--quiet);
+		font-size: 0.76rem;
+		line-height: 1.25;
+		min-height: 1.25em;
+		margin-top: 0.15rem;
+	}
+	.wrong .note {
+		color: var(--brick);
+	}
+	input[type='range'] {
+		appearance: none;
+		width: 100%;
+		height: 18px;
+		margin: 0;
+		padding: 0;
+		border: 0;
+		background:
+			linear-gradient(var(--heather), var(--heather)) left center / var(--share) 3px no-repeat,
+			linear-gradient(var(--line), var(--line)) center / 100% 2px no-repeat;
+		cursor: ew-resize;
+	}
+	input[type='range']::-webkit-slider-thumb {
+		appearance: none;
+		width: 3px;
+		height: 15px;
+		background: var(--heather);
+		border-radius: 0;
+	}
+	input[type='range']::-moz-range-thumb {
+		width: 3px;
+		height: 15px;
+		border: 0;
+		background: var(--heather);
+		border-radius: 0;
+	}
+</style>

@@ -1,0 +1,61 @@
+import type { Schemas } from '$lib/api/client';
+
+export type Unit = Schemas['UnitView'];
+export type Quantity = Schemas['QuantityView'];
+
+/** A number set for reading: sign and whole, a fraction to be set small, and the unit. */
+export interface Shown {
+	whole: string;
+	fraction: string | null;
+	unit: string;
+}
+
+const MINUS = '−';
+
+/** Ties to even, as the core rounds. */
+function round(value: number): number {
+	const floor = Math.floor(value);
+	const rest = value - floor;
+	if (Math.abs(rest - 0.5) > 1e-9) return Math.round(value);
+	return floor % 2 === 0 ? floor : floor + 1;
+}
+
+function divisor(a: number, b: number): number {
+	return b === 0 ? a : divisor(b, a % b);
+}
+
+/** A value in `stored` units as a number of `unit`. */
+export function convert(value: number, stored: Unit, unit: Unit): number {
+	return stored.per_base === unit.per_base ? value : (value * stored.per_base) / unit.per_base;
+}
+
+/** A number of `unit` split for setting; `exact` keeps more decimals for typing. */
+export function setNumber(number: number, unit: Unit): Shown {
+	if (unit.denominator > 0) {
+		const parts = round(Math.abs(number) * unit.denominator);
+		const sign = number < 0 && parts > 0 ? MINUS : '';
+		const whole = Math.floor(parts / unit.denominator);
+		const top = parts % unit.denominator;
+		if (top === 0) return { whole: `${sign}${whole}`, fraction: null, unit: unit.label };
+		const common = divisor(top, unit.denominator);
+		return {
+			whole: whole > 0 ? `${sign}${whole}` : sign,
+			fraction: `${top / common}/${unit.denominator / common}`,
+			unit: unit.label
+		};
+	}
+	const text = Math.abs(number).toFixed(unit.decimals);
+	const sign = number < 0 && Number(text) !== 0 ? MINUS : '';
+	return { whole: `${sign}${text}`, fraction: null, unit: unit.label };
+}
+
+/** The same as plain text, without its unit. */
+export function plain(shown: Shown): string {
+	return [shown.whole, shown.fraction].filter((part) => part !== null && part !== '').join(' ');
+}
+
+/** A ± is never shown as nothing: at least one step of the unit's fractions. */
+export function setSpread(number: number, unit: Unit): Shown {
+	const least = unit.denominator > 0 ? 1 / unit.denominator : 0;
+	return setNumber(Math.max(number, least), unit);
+}

@@ -1,0 +1,109 @@
+<script lang="ts">
+	import { notify } from '$lib/bench/notice.svelte';
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+
+	let { station }: { station: string | null } = $props();
+
+	const bench = useBench();
+	let why = $state('');
+	let settled = $state(false);
+	const n = $derived(Object.keys(bench().changes).length);
+	/** Stations that keeping this would make due. */
+	const made = $derived(
+		bench()
+			.states.filter((s) => s.state === 'due')
+			.filter((s) => bench().kept.states.find((k) => k.station === s.station)?.state !== 'due')
+			.filter((s) => s.station !== station)
+			.map((s) => reference.catalog?.stations.find((c) => c.id === s.station)?.title)
+	);
+	const stands = $derived(station ? bench().state(station)?.state : undefined);
+
+	const blocked = $derived(Object.keys(bench().refused).length > 0);
+
+	export async function keep(): Promise<void> {
+		if (bench().busy || blocked) return;
+		const standing = settled ? 'settled' : 'provisional';
+		if (bench().dirty) {
+			if (await bench().keep(station, why, standing)) {
+				notify(`Kept ${n === 1 ? 'one change' : `${n} changes`}. Ctrl+Z takes it back.`);
+				why = '';
+				settled = false;
+			}
+		}
+	}
+</script>
+
+{#if bench().dirty}
+	<div class="bar">
+		<p aria-live="polite">
+			<strong>{n === 1 ? 'One change' : `${n} changes`} not kept.</strong>
+			{#if made.length}Keeping {n === 1 ? 'it' : 'them'} makes {made.join(' and ')} due.{/if}
+		</p>
+		<input
+			class="line-input"
+			bind:value={why}
+			placeholder="why (may stay empty)"
+			maxlength="500"
+			aria-label="Reason for keeping this"
+			onkeydown={(e) => e.key === 'Enter' && keep()}
+		/>
+		<label><input type="checkbox" bind:checked={settled} /> settled</label>
+		<button class="act plain" onclick={() => bench().revert()}>Back<kbd>Esc</kbd></button>
+		<button class="act" onclick={keep} disabled={bench().busy || blocked}
+			>Keep this<kbd>k</kbd></button
+		>
+	</div>
+{:else if station && stands !== 'settled'}
+	<button
+		class="act plain end"
+		onclick={() => bench().check(station, 'settled')}
+		disabled={bench().busy}>Settled as it is</button
+	>
+{/if}
+
+<style>
+	.bar {
+		display: flex;
+		gap: 0.9rem;
+		align-items: center;
+		flex: 1 0 100%;
+		order: -1;
+		white-space: nowrap;
+		padding-bottom: 0.45rem;
+		border-bottom: 1px solid var(--line);
+	}
+	.bar p {
+		white-space: normal;
+		line-height: 1.25;
+		max-width: 24rem;
+	}
+	.bar .line-input {
+		flex: 1;
+		min-width: 8rem;
+	}
+	.bar .act,
+	.end {
+		padding: 0.3rem 0.85rem;
+	}
+	.end {
+		margin-left: auto;
+		white-space: nowrap;
+	}
+	label {
+		display: flex;
+		gap: 0.35rem;
+		align-items: center;
+		font-size: 0.9rem;
+	}
+	input[type='checkbox'] {
+		accent-color: var(--heather);
+		width: 1rem;
+		height: 1rem;
+	}
+	@media (max-width: 900px) {
+		.bar {
+			flex-wrap: wrap;
+		}
+	}
+</style>

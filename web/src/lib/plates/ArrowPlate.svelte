@@ -1,0 +1,211 @@
+<script lang="ts">
+	import { scaleLinear } from 'd3-scale';
+	import { line } from 'd3-shape';
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import ArrowShape from './ArrowShape.svelte';
+	import Axes from './Axes.svelte';
+	import Dimension from './Dimension.svelte';
+	import { fit } from './frame';
+	import Label from './Label.svelte';
+	import Plate from './Plate.svelte';
+
+	/** The arrow to scale; speed and what stays in the bow over grains per pound; the window. */
+	const bench = useBench();
+	const arrow = $derived(bench().bench.arrow);
+	const shot = $derived(bench().bench.shot);
+	const keptShot = $derived(bench().dirty ? bench().keptBench.shot : null);
+	const window_ = $derived(bench().bench.window);
+	const rig = $derived(bench().bench.rig);
+	type Pair = [number, number];
+	const speedOf = (s: typeof shot): Pair[] =>
+		(s?.curve.gpp ?? []).map((g, i) => [g, reference.inShown(s!.curve.speed_fps[i]!, 'speed')]);
+	const residueOf = (s: typeof shot): Pair[] =>
+		(s?.curve.gpp ?? []).map((g, i) => [g, (1 - s!.curve.efficiency[i]!) * 100]);
+</script>
+
+<Plate
+	label="The arrow to scale, and speed and residue over grains per pound"
+	height={430}
+	heads={['gr/lb', `speed, ${reference.unit('speed').label}`, 'stays in the bow, %']}
+	rows={speedOf(shot)
+		.filter((_, i) => i % 4 === 0)
+		.map(([g, v], i) => [g.toFixed(0), v.toFixed(0), residueOf(shot)[i * 4]![1].toFixed(0)])}
+>
+	{#snippet children(width, height)}
+		{#if arrow}
+			{@const length = rig.arrow!.shaft_length_in!}
+			{@const at = fit(
+				{ x0: -2.2, x1: length + 1.6, y0: -2.2, y1: 2.2 },
+				{ left: 0, top: 8, width, height: 92 },
+				rig.archer?.hand === 'left'
+			)}
+			{@const on = (inches: number) => at.x(length - inches)}
+			<ArrowShape
+				{at}
+				nock={length}
+				lengthIn={length}
+				diameterMm={rig.arrow!.diameter_mm!}
+				fletchings={rig.arrow!.fletching_count}
+			/>
+			<path d="M{on(arrow.balance_in)} {at.y(0) + 7}l-6 11h12Z" fill="var(--heather)" />
+			<path d="M{on(length / 2)} {at.y(0) - 12}v24" stroke="var(--quiet)" stroke-dasharray="3 3" />
+			<text class="q halo" x={on(length / 2)} y={at.y(0) - 18} text-anchor="middle">centre</text>
+			<text
+				class="halo"
+				x={on(arrow.balance_in)}
+				y={at.y(0) + 33}
+				text-anchor="middle"
+				style:fill="var(--heather)"
+				style:font-weight="600"
+				><Label
+					text={`balances at ${reference.text(arrow.balance_in, 'draw')}, ${reference.text(arrow.front_of_centre_pct, 'percent')} forward`}
+				/></text
+			>
+			<Dimension
+				x1={on(0)}
+				y1={at.y(0) - 38}
+				x2={on(length)}
+				y2={at.y(0) - 38}
+				label="shaft {reference.text(length, 'draw')}"
+			/>
+		{/if}
+		{#if shot}
+			{@const chartRight = width * 0.62}
+			{@const speeds = speedOf(shot)}
+			{@const x = scaleLinear()
+				.domain([2, 18])
+				.range([44, chartRight - 44])}
+			{@const y = scaleLinear()
+				.domain([
+					Math.floor(speeds[speeds.length - 1]![1] / 20) * 20,
+					Math.ceil(speeds[0]![1] / 20) * 20
+				])
+				.range([height - 44, 168])}
+			{@const r = scaleLinear()
+				.domain([0, 60])
+				.range([height - 44, 168])}
+			{@const g = shot.grains_per_pound}
+			{@const v = reference.inShown(shot.speed_fps.value, 'speed')}
+			{@const floor = shot.floor.floor_gpp}
+			<rect
+				x={x(2)}
+				y={y.range()[1]}
+				width={x(Math.min(floor, 18)) - x(2)}
+				height={y.range()[0]! - y.range()[1]!}
+				fill="var(--brick-wash)"
+			/>
+			<text x={x(2) + 8} y={y.range()[0]! - 10} style:fill="var(--brick)" class="halo"
+				><Label text={`under the floor of ${reference.text(floor, 'gpp')}`} /></text
+			>
+			{#if keptShot}
+				<path
+					d={line<Pair>(
+						(p) => x(p[0]),
+						(p) => y(p[1])
+					)(speedOf(keptShot).filter((p) => p[1] <= y.domain()[1]! && p[1] >= y.domain()[0]!))}
+					fill="none"
+					stroke="var(--ghost)"
+					stroke-width="2"
+				/>
+			{/if}
+			<path
+				d={line<Pair>(
+					(p) => x(p[0]),
+					(p) => y(p[1])
+				)(speeds)}
+				fill="none"
+				stroke="var(--ink)"
+				stroke-width="2"
+			/>
+			<path
+				d={line<Pair>(
+					(p) => x(p[0]),
+					(p) => r(p[1])
+				)(residueOf(shot))}
+				fill="none"
+				stroke="var(--ochre)"
+				stroke-width="1.6"
+				stroke-dasharray="6 3"
+			/>
+			<Axes
+				{x}
+				{y}
+				xLabel="grains per pound"
+				yLabel="speed, {reference.unit('speed').label}"
+				xTicks={8}
+			/>
+			{#each r.ticks(4) as tick (tick)}
+				<text class="num" x={x.range()[1]! + 8} y={r(tick) + 4} style:fill="var(--ochre)"
+					>{tick}</text
+				>
+			{/each}
+			<text x={x.range()[1]! + 34} y={y.range()[1]! - 9} text-anchor="end" style:fill="var(--ochre)"
+				>stays in the bow, %</text
+			>
+			<path d="M{x(g)} {y.range()[0]}V{y(v)}" stroke="var(--heather)" stroke-dasharray="4 3" />
+			<circle cx={x(g)} cy={y(v)} r="5" fill="var(--heather)" />
+			<text
+				class="halo"
+				x={x(g) + 9}
+				y={y(v) - 9}
+				style:fill="var(--heather)"
+				style:font-weight="600"
+				><Label
+					text={`${reference.text(g, 'gpp')}, ${reference.valueText({ value: shot.speed_fps.value, plus_minus: shot.speed_fps.plus_minus, quantity: 'speed' })}`}
+				/></text
+			>
+
+			{#if window_}
+				{@const s = scaleLinear()
+					.domain([
+						Math.min(window_.low, rig.arrow!.static_spine!) * 0.85,
+						Math.max(window_.high, rig.arrow!.static_spine!) * 1.12
+					])
+					.range([chartRight + 24, width - 14])}
+				{@const spine = rig.arrow!.static_spine!}
+				<text
+					x={chartRight + 24}
+					y="159"
+					style:font-family="var(--slab)"
+					style:font-size="16px"
+					style:font-weight="600">Spine window</text
+				>
+				<path d="M{s.range()[0]} 240H{s.range()[1]}" stroke="var(--quiet)" />
+				<rect
+					x={s(window_.low)}
+					y="230"
+					width={s(window_.high) - s(window_.low)}
+					height="20"
+					fill="var(--moss-wash)"
+					stroke="var(--moss)"
+				/>
+				{#each s.ticks(4) as tick (tick)}
+					<path d="M{s(tick)} 250v5" stroke="var(--quiet)" />
+					<text class="q num" x={s(tick)} y="270" text-anchor="middle">{tick}</text>
+				{/each}
+				<path d="M{s(window_.spine_28in.value)} 226v28" stroke="var(--moss)" stroke-width="2" />
+				<path
+					d="M{s(spine)} 216v30l-5 -8m5 8 5 -8"
+					fill="none"
+					stroke="var(--heather)"
+					stroke-width="1.8"
+				/>
+				<text
+					class="halo"
+					x={Math.min(Math.max(s(spine), s.range()[0]! + 26), s.range()[1]! - 26)}
+					y="208"
+					text-anchor="middle"
+					style:fill="var(--heather)"
+					style:font-weight="600">yours {spine.toFixed(0)}</text
+				>
+				<text class="q" x={s.range()[0]} y="292">stiffer</text>
+				<text class="q" x={s.range()[1]} y="292" text-anchor="end">weaker</text>
+				<text class="q" x={s.range()[0]} y="316">0.001 in at 28 in, 1.94 lb</text>
+				{#if arrow}<text class="q" x={s.range()[0]} y="335"
+						>= {arrow.spine_26in_lbf.toFixed(1)} lb by the 26 in standard</text
+					>{/if}
+			{/if}
+		{/if}
+	{/snippet}
+</Plate>

@@ -1,0 +1,169 @@
+<script lang="ts">
+	import { scaleLinear } from 'd3-scale';
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import ArrowShape from './ArrowShape.svelte';
+	import BowShape from './BowShape.svelte';
+	import Dimension from './Dimension.svelte';
+	import { fit } from './frame';
+	import Label from './Label.svelte';
+	import Plate from './Plate.svelte';
+
+	/** The whole bow to scale at brace and at full draw, and the five schools beside it. */
+	const bench = useBench();
+	const drawn = $derived(bench().bench.force_draw);
+	const ghost = $derived(bench().dirty ? bench().keptBench.force_draw : null);
+	const rig = $derived(bench().bench.rig);
+	const schools = $derived(bench().bench.bow_length?.schools ?? []);
+	const nock = $derived((rig.archer?.draw_length_in ?? 28) - 1.75);
+	const length = $derived(rig.bow!.length_in!);
+	const titles: Record<string, string> = {
+		limb_first: 'Limb first',
+		ladder: 'Ladder',
+		ratio_band: 'Ratio band',
+		stack_reserve: 'Stack reserve',
+		string_angle: 'String angle'
+	};
+	const verdicts: Record<string, string> = {
+		fits: 'fits',
+		too_short: 'too short',
+		too_long: 'too long',
+		silent: 'silent'
+	};
+	const bl = (value: number) => reference.text(value, 'bow_length');
+
+	function band(low: number | null | undefined, high: number | null | undefined): string {
+		if (low == null && high == null) return 'says nothing';
+		if (high == null) return `${bl(low!)} or more`;
+		if (low == null) return `up to ${bl(high)}`;
+		return low === high ? bl(low) : `${reference.text(low, 'bow_length', false)} to ${bl(high)}`;
+	}
+</script>
+
+<Plate
+	label="The bow at brace and at full draw, and what five schools say of its length"
+	height={388}
+	heads={['School', 'Lengths', 'This bow', 'Why']}
+	rows={schools.map((s) => [
+		titles[s.school] ?? s.school,
+		band(s.low_in, s.high_in),
+		verdicts[s.verdict] ?? '',
+		s.why
+	])}
+>
+	{#snippet children(width, height)}
+		{@const left = Math.min(width * 0.46, 340)}
+		{@const half = Math.max(length / 2 + 1, 30)}
+		{@const at = fit(
+			{ x0: -7, x1: 29, y0: -half, y1: half },
+			{ left: 0, top: 4, width: left, height: height - 8 },
+			rig.archer?.hand === 'left'
+		)}
+		{#if drawn}
+			{@const full = drawn.drawing.full_draw}
+			{#if ghost}<BowShape pose={ghost.drawing.full_draw} {at} ghost />{/if}
+			<g opacity="0.4"><BowShape pose={drawn.drawing.brace} {at} riser={false} /></g>
+			<BowShape pose={full} {at} />
+			<ArrowShape
+				{at}
+				{nock}
+				lengthIn={rig.arrow!.shaft_length_in!}
+				diameterMm={rig.arrow!.diameter_mm!}
+				fletchings={rig.arrow!.fletching_count}
+			/>
+			{@const r = 30}
+			{@const angle = (drawn.string_angle_deg / 2) * (Math.PI / 180)}
+			{@const nx = at.x(full.arrow_nock[0]!)}
+			<path
+				d="M{nx - at.way * r * Math.cos(angle)} {at.y(0) -
+					r * Math.sin(angle)}A{r} {r} 0 0 {at.way > 0 ? 0 : 1} {nx -
+					at.way * r * Math.cos(angle)} {at.y(0) + r * Math.sin(angle)}"
+				fill="none"
+				stroke="var(--heather)"
+			/>
+			<text
+				class="halo"
+				x={nx - at.way * 38}
+				y={at.y(0) - 12}
+				text-anchor={at.way > 0 ? 'end' : 'start'}
+				style:fill="var(--heather)"
+				style:font-weight="600"
+				><Label text={`${reference.text(drawn.string_angle_deg, 'angle')}`} /></text
+			>
+			<Dimension
+				x1={at.x(drawn.drawing.brace.arrow_nock[0]!)}
+				y1={at.y(-half * 0.36)}
+				x2={at.x(0)}
+				y2={at.y(-half * 0.36)}
+				place="start"
+				label="brace {reference.text(drawn.drawing.brace.arrow_nock[0]!, 'brace')}"
+			/>
+			<Dimension
+				x1={at.x(-1.75)}
+				y1={at.y(-half * 0.62)}
+				x2={at.x(nock)}
+				y2={at.y(-half * 0.62)}
+				place="end"
+				label="draw {reference.text(rig.archer!.draw_length_in!, 'draw')}"
+			/>
+		{/if}
+
+		{@const x0 = left + 135}
+		{@const lows = schools.flatMap((s) => [s.low_in, s.high_in]).filter((v) => v != null)}
+		{@const x = scaleLinear()
+			.domain([Math.min(length - 4, ...lows) - 1, Math.max(length + 4, ...lows) + 2])
+			.range([x0, width - 12])}
+		<text
+			x={left + 20}
+			y="22"
+			style:font-family="var(--slab)"
+			style:font-size="16px"
+			style:font-weight="600">What the schools say</text
+		>
+		{#each schools as school, i (school.school)}
+			{@const y = 62 + i * 50}
+			{@const good = school.verdict === 'fits'}
+			{@const colour =
+				school.verdict === 'silent' ? 'var(--quiet)' : good ? 'var(--moss)' : 'var(--ochre)'}
+			<text x={left + 20} y={y + 4} style:font-weight="600">{titles[school.school]}</text>
+			<text class="q" x={left + 20} y={y + 20} style:fill={colour}>{verdicts[school.verdict]}</text>
+			<path d="M{x.range()[0]} {y}H{x.range()[1]}" stroke="var(--line)" />
+			{#if school.low_in != null || school.high_in != null}
+				{@const a = Math.max(x(school.low_in ?? x.domain()[0]!), x.range()[0]!)}
+				{@const b = Math.min(x(school.high_in ?? x.domain()[1]!), x.range()[1]!)}
+				<rect
+					x={b - a < 8 ? a - 4 : a}
+					y={y - 4}
+					width={Math.max(b - a, 8)}
+					height="8"
+					fill={colour}
+				/>
+				{#if school.high_in == null}<path d="M{b - 1} {y - 7}l7 7-7 7" fill={colour} />{/if}
+			{/if}
+			<text class="q halo" x={x0} y={y + 20} style:font-size="12px"
+				><Label text={`${band(school.low_in, school.high_in)}`} /></text
+			>
+		{/each}
+		<path
+			d="M{x(length)} 38V{62 + schools.length * 50 - 24}"
+			stroke="var(--heather)"
+			stroke-width="1.6"
+		/>
+		<text
+			class="halo"
+			x={x(length)}
+			y={62 + schools.length * 50 - 6}
+			text-anchor="middle"
+			style:fill="var(--heather)"
+			style:font-weight="700"><Label text={`${bl(length)}`} /></text
+		>
+		{#if ghost}
+			{@const was = bench().kept.rig.bow!.length_in!}
+			{#if was !== length}<path
+					d="M{x(was)} 38V{62 + schools.length * 50 - 24}"
+					stroke="var(--ghost)"
+					stroke-dasharray="4 3"
+				/>{/if}
+		{/if}
+	{/snippet}
+</Plate>

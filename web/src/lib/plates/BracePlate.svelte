@@ -1,0 +1,120 @@
+<script lang="ts">
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import BowShape from './BowShape.svelte';
+	import Dimension from './Dimension.svelte';
+	import { drag, toStep } from './drag';
+	import { fit, path, type Point } from './frame';
+	import Label from './Label.svelte';
+	import Plate from './Plate.svelte';
+
+	/** The braced bow's middle: the string, its range, and what the height is measured to. */
+	const bench = useBench();
+	const drawn = $derived(bench().bench.force_draw);
+	const brace = $derived(bench().bench.brace);
+	const ghost = $derived(bench().dirty ? bench().keptBench.force_draw : null);
+	const rig = $derived(bench().bench.rig);
+	const b = (v: number) => reference.text(v, 'brace');
+	const offset = $derived(brace ? brace.brace_in - brace.to_pivot_in : 0);
+	const names = { grip: 'deepest part of the grip', back: 'back of the bow', plunger: 'plunger' };
+
+	function set(at: ReturnType<typeof fit>): (x: number) => void {
+		return (x) => {
+			const wanted = toStep(at.atX(x) + offset, 1 / 16);
+			bench().set('bow.brace_height_in', Math.min(Math.max(wanted, 3), 14));
+		};
+	}
+</script>
+
+<Plate
+	label="Brace height: the string, the usual range and the reference"
+	height={400}
+	heads={['Brace height', 'Value']}
+	rows={brace
+		? [
+				[`to the ${names[rig.bow!.brace_reference ?? 'grip']}`, b(brace.brace_in)],
+				['to the pivot', b(brace.to_pivot_in)],
+				['lowest', b(brace.low_in)],
+				['highest', b(brace.high_in)]
+			]
+		: []}
+>
+	{#snippet children(width, height)}
+		{#if drawn && brace}
+			{@const wide = (width / height) * 19}
+			{@const at = fit(
+				{ x0: 8.5 - wide / 2, x1: 8.5 + wide / 2, y0: -10, y1: 9 },
+				{ left: 0, top: 0, width, height },
+				rig.archer?.hand === 'left'
+			)}
+			{@const x = brace.to_pivot_in}
+			{@const a = at.x(brace.low_in - offset)}
+			{@const z = at.x(brace.high_in - offset)}
+			<clipPath id="brace-clip"><rect x="0" y="0" {width} {height} /></clipPath>
+			<rect
+				x={Math.min(a, z)}
+				y={at.y(8.2)}
+				width={Math.abs(z - a)}
+				height={at.y(-7) - at.y(8.2)}
+				fill="var(--moss-wash)"
+			/>
+			<g clip-path="url(#brace-clip)">
+				{#if ghost}<path
+						d={path(ghost.drawing.brace.string as Point[], at)}
+						stroke="var(--ghost)"
+						stroke-width="2"
+						fill="none"
+					/>{/if}
+				<BowShape pose={drawn.drawing.brace} {at} string="accent" />
+			</g>
+			<path
+				d="M{at.x(-offset)} {at.y(-1.7)}V{at.y(-8.6)}"
+				stroke="var(--line)"
+				stroke-dasharray="3 3"
+			/>
+			<path d="M{at.x(x)} {at.y(-7)}V{at.y(-8.6)}" stroke="var(--line)" stroke-dasharray="3 3" />
+			<Dimension
+				accent
+				x1={at.x(-offset)}
+				y1={at.y(-8.2)}
+				x2={at.x(x)}
+				y2={at.y(-8.2)}
+				place="end"
+				label="{b(brace.brace_in)} to the {names[rig.bow!.brace_reference ?? 'grip']}"
+			/>
+			<text
+				class="halo"
+				x={at.x(brace.low_in - offset) - at.way * 6}
+				y={at.y(7.4)}
+				text-anchor={at.way > 0 ? 'end' : 'start'}
+				style:fill="var(--moss)"><Label text={`${b(brace.low_in)} lowest`} /></text
+			>
+			<text
+				class="halo"
+				x={at.x(brace.high_in - offset) + at.way * 6}
+				y={at.y(7.4)}
+				text-anchor={at.way > 0 ? 'start' : 'end'}
+				style:fill="var(--moss)"
+				><Label
+					text={`${b(brace.high_in)} highest, ${brace.range_from === 'maker' ? 'by the maker' : 'by practice'}`}
+				/></text
+			>
+			<circle
+				cx={at.x(x)}
+				cy={at.y(0)}
+				r="11"
+				fill="var(--heather-wash)"
+				stroke="var(--heather)"
+				style:cursor="ew-resize"
+				use:drag={set(at)}
+			/>
+			{@const side = at.x(brace.high_in - offset) + at.way * 14}
+			<text x={side} y={at.y(1.6)} text-anchor={at.way > 0 ? 'start' : 'end'} class="q"
+				>higher: a touch slower, often quieter</text
+			>
+			<text x={side} y={at.y(-0.4)} text-anchor={at.way > 0 ? 'start' : 'end'} class="q"
+				>lower: a touch faster, more slap</text
+			>
+		{/if}
+	{/snippet}
+</Plate>

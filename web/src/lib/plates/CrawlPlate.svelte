@@ -1,0 +1,209 @@
+<script lang="ts">
+	import { scaleLinear } from 'd3-scale';
+	import { area, line } from 'd3-shape';
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import Axes from './Axes.svelte';
+	import Label from './Label.svelte';
+	import Plate from './Plate.svelte';
+
+	/** The crawl chart with its band and danger spaces, and the sight picture at one distance. */
+	let { chosen = $bindable(20) }: { chosen: number } = $props();
+
+	const bench = useBench();
+	const crawls = $derived(bench().bench.crawls);
+	const kept = $derived(bench().dirty ? bench().keptBench.crawls : null);
+	const rig = $derived(bench().bench.rig);
+	const rows = $derived(
+		(crawls?.rows ?? []).map((r, i) => ({ ...r, pm: crawls!.plus_minus_mm[i]! }))
+	);
+	const aimed = $derived(rows.filter((r) => r.crawl_mm != null));
+	const row = $derived(
+		rows.length
+			? rows.reduce((a, b) =>
+					Math.abs(b.distance_m - chosen) < Math.abs(a.distance_m - chosen) ? b : a
+				)
+			: null
+	);
+	const dist = (v: number) => reference.inShown(v, 'distance');
+	const mm = (v: number) => reference.inShown(v, 'crawl');
+</script>
+
+<Plate
+	label="Crawls over distance, and the sight picture"
+	height={330}
+	heads={['Distance', 'Crawl', 'Five metres nearer', 'Five metres farther']}
+	rows={rows.map((r) => [
+		reference.text(r.distance_m, 'distance'),
+		r.crawl_mm == null
+			? `hold over ${reference.text(r.hold_over_cm ?? 0, 'spot')}`
+			: reference.valueText({ value: r.crawl_mm, plus_minus: r.pm, quantity: 'crawl' }),
+		reference.text(r.impact_cm_if_5m_nearer, 'spot'),
+		reference.text(r.impact_cm_if_5m_farther, 'spot')
+	])}
+>
+	{#snippet children(width, height)}
+		{#if crawls && rows.length}
+			{@const right = width * 0.6}
+			{@const far = Math.max(...rows.map((r) => r.distance_m)) * 1.05}
+			{@const most = Math.max(...aimed.map((r) => r.crawl_mm! + r.pm), 20)}
+			{@const x = scaleLinear()
+				.domain([0, dist(far)])
+				.range([44, right - 10])}
+			{@const y = scaleLinear()
+				.domain([0, mm(most)])
+				.nice()
+				.range([28, height - 44])}
+			{@const edge = (sign: number) => (r: (typeof aimed)[number]) =>
+				y(Math.max(mm(r.crawl_mm! + sign * r.pm), 0))}
+			<path
+				d={area<(typeof aimed)[number]>((r) => x(dist(r.distance_m)), edge(-1), edge(1))(aimed)}
+				fill="var(--heather-wash)"
+			/>
+			{#if kept}
+				<path
+					d={line<(typeof kept.rows)[number]>(
+						(r) => x(dist(r.distance_m)),
+						(r) => y(mm(r.crawl_mm!))
+					)(kept.rows.filter((r) => r.crawl_mm != null))}
+					fill="none"
+					stroke="var(--ghost)"
+					stroke-width="2"
+				/>
+			{/if}
+			<path
+				d={line<(typeof aimed)[number]>(
+					(r) => x(dist(r.distance_m)),
+					(r) => y(mm(r.crawl_mm!))
+				)(aimed)}
+				fill="none"
+				stroke="var(--ink)"
+				stroke-width="1.6"
+			/>
+			<Axes
+				{x}
+				{y}
+				xLabel="distance, {reference.unit('distance').label}"
+				yLabel="crawl, {reference.unit('crawl').label}, down the string"
+				grid
+			/>
+			{#each aimed as r (r.distance_m)}
+				{@const here = r.distance_m === row?.distance_m}
+				<path
+					d="M{x(dist(r.near_m))} {y(mm(r.crawl_mm!))}H{x(Math.min(dist(r.far_m), dist(far)))}"
+					stroke={here ? 'var(--heather)' : 'var(--moss)'}
+					stroke-width="5"
+					opacity="0.55"
+				/>
+				<circle
+					cx={x(dist(r.distance_m))}
+					cy={y(mm(r.crawl_mm!))}
+					r={here ? 5 : 3}
+					fill={here ? 'var(--heather)' : 'var(--ink)'}
+				/>
+			{/each}
+			{#if crawls.point_on_m && crawls.point_on_m.value < far}
+				<path
+					d="M{x(dist(crawls.point_on_m.value))} {y(0)}v{height - 72}"
+					stroke="var(--heather)"
+					stroke-dasharray="3 3"
+				/>
+				<text
+					class="halo"
+					x={x(dist(crawls.point_on_m.value)) - 6}
+					y={y.range()[1]! - 8}
+					text-anchor="end"
+					style:fill="var(--heather)">point-on</text
+				>
+			{/if}
+			<text class="q" x={right - 10} y={height - 62} text-anchor="end"
+				>bars: the distance may be this wrong</text
+			>
+		{/if}
+		{#if crawls && row}
+			<!-- The sight picture, in thousandths of a radian as the eye sees it. -->
+			{@const side = Math.min(width * 0.38 - 20, height - 56)}
+			{@const cx = width - side / 2 - 4}
+			{@const cy = 24 + side / 2}
+			{@const reach = Math.max(
+				12,
+				(rig.aim!.spot_half_height_cm! / 100 / row.distance_m) * 1000 * 4
+			)}
+			{@const k = side / 2 / reach}
+			{@const spot = (rig.aim!.spot_half_height_cm! / 100 / row.distance_m) * 1000 * k}
+			{@const tipHalf = (rig.arrow!.diameter_mm! / 2 / crawls.nock_to_tip_m) * k}
+			{@const over = ((row.hold_over_cm ?? 0) / 100 / row.distance_m) * 1000 * k}
+			{@const eye = rig.archer!.eye_above_nock_mm! - 0.92 * (row.crawl_mm ?? 0)}
+			{@const shaft = [1, 0.97, 0.94, 0.9, 0.86, 0.8, 0.7].map((u) => ({
+				y: ((eye * (1 - u)) / u / crawls.nock_to_tip_m) * k,
+				w: u === 1 ? 0 : tipHalf / u
+			}))}
+			<clipPath id="sight"
+				><rect x={cx - side / 2} y={cy - side / 2} width={side} height={side} /></clipPath
+			>
+			<text x={cx - side / 2} y="14" style:font-weight="600"
+				><Label text={`What you see at ${reference.text(row.distance_m, 'distance')}`} /></text
+			>
+			<g clip-path="url(#sight)">
+				<rect
+					x={cx - side / 2}
+					y={cy - side / 2}
+					width={side}
+					height={side}
+					fill="var(--raised)"
+					stroke="var(--line)"
+				/>
+				<rect
+					x={cx - spot * 3.2}
+					y={cy - spot * 3.2}
+					width={spot * 6.4}
+					height={spot * 6.4}
+					fill="url(#wood)"
+					opacity="0.7"
+				/>
+				<circle {cx} {cy} r={spot * 2} fill="var(--paper)" stroke="var(--line)" />
+				<circle
+					{cx}
+					{cy}
+					r={spot}
+					fill="var(--moss-wash)"
+					stroke="var(--moss)"
+					stroke-width="1.4"
+				/>
+				<path d="M{cx - side / 2} {cy - over}H{cx + side / 2}" stroke="none" />
+				<path
+					d={`M${cx} ${cy - over}` +
+						shaft.map((s) => `L${cx + s.w} ${cy - over + s.y + 2}`).join('') +
+						[...shaft]
+							.reverse()
+							.map((s) => `L${cx - s.w} ${cy - over + s.y + 2}`)
+							.join('') +
+						'Z'}
+					fill="var(--ink)"
+					opacity="0.82"
+				/>
+				<path
+					d="M{cx + (rig.archer!.hand === 'left' ? 1 : -1) * side * 0.2} {cy - side / 2}v{side}"
+					stroke="var(--ghost)"
+					stroke-width="5"
+					opacity="0.5"
+				/>
+			</g>
+			<rect
+				x={cx - side / 2}
+				y={cy - side / 2}
+				width={side}
+				height={side}
+				fill="none"
+				stroke="var(--quiet)"
+			/>
+			<text class="q" x={cx - side / 2} y={cy + side / 2 + 18}>
+				{#if row.crawl_mm == null}
+					<Label text={`hold ${reference.text(row.hold_over_cm ?? 0, 'spot')} over the spot`} />
+				{:else}
+					<Label text={`tip on the mark, hand ${reference.text(row.crawl_mm, 'crawl')} down`} />
+				{/if}
+			</text>
+		{/if}
+	{/snippet}
+</Plate>

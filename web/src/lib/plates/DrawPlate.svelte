@@ -1,0 +1,129 @@
+<script lang="ts">
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import ArrowShape from './ArrowShape.svelte';
+	import BowShape from './BowShape.svelte';
+	import Dimension from './Dimension.svelte';
+	import { drag, toStep } from './drag';
+	import { fit } from './frame';
+	import Plate from './Plate.svelte';
+
+	/** The middle of the bow at full draw: the arrow, and what each convention measures to. */
+	const bench = useBench();
+	const drawn = $derived(bench().bench.force_draw);
+	const ghost = $derived(bench().dirty ? bench().keptBench.force_draw : null);
+	const rig = $derived(bench().bench.rig);
+	const draw = $derived(rig.archer!.draw_length_in!);
+	const thumb = $derived(rig.archer!.release === 'thumb');
+	const nock = $derived(draw - 1.75);
+	const back = $derived(
+		-(rig.bow!.brace_reference === 'back' ? (rig.bow!.brace_offset_in ?? 1.75) : 1.75)
+	);
+	const in_ = (value: number) => reference.text(value, 'draw');
+
+	function pull(at: ReturnType<typeof fit>): (x: number) => void {
+		return (x) => {
+			const wanted = toStep(at.atX(x) + 1.75, 0.125);
+			bench().set('archer.draw_length_in', Math.min(Math.max(wanted, 18), 34));
+		};
+	}
+</script>
+
+<Plate
+	label="The bow at full draw with your draw measured by three conventions"
+	height={395}
+	heads={['Convention', 'Draw']}
+	rows={[
+		['trade standard (pivot + 1 3/4 in)', in_(draw)],
+		['to the pivot', in_(draw - 1.75)],
+		['to the back of the bow', in_(nock - back)]
+	]}
+>
+	{#snippet children(width, height)}
+		{@const at = fit(
+			{ x0: -7.5, x1: Math.max(31, nock + 3), y0: -10.2, y1: 9 },
+			{ left: 0, top: 0, width, height },
+			rig.archer!.hand === 'left'
+		)}
+		{#if drawn}
+			<clipPath id="draw-clip"><rect x="0" y="0" {width} height={at.y(-7.2)} /></clipPath>
+			<g clip-path="url(#draw-clip)">
+				{#if ghost}<BowShape pose={ghost.drawing.full_draw} {at} ghost />{/if}
+				<BowShape pose={drawn.drawing.full_draw} {at} />
+			</g>
+			<ArrowShape
+				{at}
+				{nock}
+				height={thumb ? 0.6 : 0}
+				lengthIn={rig.arrow!.shaft_length_in!}
+				diameterMm={rig.arrow!.diameter_mm!}
+				fletchings={rig.arrow!.fletching_count}
+			/>
+			<path d="M{at.x(0)} {at.y(1.4)}V{at.y(-9.6)}" stroke="var(--line)" stroke-dasharray="3 3" />
+			<path
+				d="M{at.x(back)} {at.y(1.4)}V{at.y(-7.6)}"
+				stroke="var(--line)"
+				stroke-dasharray="3 3"
+			/>
+			<path
+				d="M{at.x(nock)} {at.y(-0.4)}V{at.y(-9.6)}"
+				stroke="var(--line)"
+				stroke-dasharray="3 3"
+			/>
+			<Dimension
+				x1={at.x(back)}
+				y1={at.y(-7.6)}
+				x2={at.x(nock)}
+				y2={at.y(-7.6)}
+				label="to the back {in_(nock - back)}"
+			/>
+			<Dimension
+				x1={at.x(0)}
+				y1={at.y(-9.2)}
+				x2={at.x(nock)}
+				y2={at.y(-9.2)}
+				label="to the pivot {in_(nock)}"
+			/>
+			<Dimension
+				accent
+				x1={at.x(-1.75)}
+				y1={at.y(7.6)}
+				x2={at.x(nock)}
+				y2={at.y(7.6)}
+				label="trade standard {in_(draw)}"
+			/>
+			<path
+				d="M{at.x(-1.75)} {at.y(7.9)}V{at.y(0.4)}"
+				stroke="var(--heather)"
+				stroke-dasharray="3 3"
+				opacity="0.6"
+			/>
+			<path
+				d="M{at.x(nock)} {at.y(7.9)}V{at.y(0.5)}"
+				stroke="var(--heather)"
+				stroke-dasharray="3 3"
+				opacity="0.6"
+			/>
+			{#if thumb}
+				{@const true_ = drawn.true_draw_in.value - 1.75}
+				<Dimension
+					x1={at.x(nock)}
+					y1={at.y(3.4)}
+					x2={at.x(true_)}
+					y2={at.y(3.4)}
+					place="start"
+					label="string {in_(true_ - nock)} behind the mark"
+				/>
+			{/if}
+			<circle
+				cx={at.x(drawn.drawing.full_draw.arrow_nock[0]!)}
+				cy={at.y(0)}
+				r="11"
+				fill="var(--heather-wash)"
+				stroke="var(--heather)"
+				style:cursor="ew-resize"
+				use:drag={pull(at)}
+			/>
+		{/if}
+	{/snippet}
+</Plate>

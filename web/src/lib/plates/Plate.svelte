@@ -1,0 +1,106 @@
+<script lang="ts">
+	import type { Snippet } from 'svelte';
+
+	interface Props {
+		/** What the drawing shows, for who cannot see it. */
+		label: string;
+		height?: number;
+		children: Snippet<[width: number, height: number]>;
+		/** The same as a table: heads and rows of text. */
+		heads?: string[];
+		rows?: string[][];
+	}
+	let { label, height = 420, children, heads, rows }: Props = $props();
+	let width = $state(720);
+</script>
+
+<figure bind:clientWidth={width} aria-label={label}>
+	<svg {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label={label}>
+		<defs>
+			<pattern
+				id="wood"
+				width="5"
+				height="5"
+				patternUnits="userSpaceOnUse"
+				patternTransform="rotate(28)"
+			>
+				<path d="M0 0V5" stroke="var(--wood)" stroke-width="2.2" />
+			</pattern>
+		</defs>
+		{@render children(width, height)}
+	</svg>
+	{#if heads && rows}
+		<details>
+			<summary class="link">As a table</summary>
+			<div class="scroll">
+				<table>
+					<thead
+						><tr
+							>{#each heads as head (head)}<th scope="col">{head}</th>{/each}</tr
+						></thead
+					>
+					<tbody>
+						{#each rows as row, i (i)}<tr
+								>{#each row as cell, j (j)}<td>{cell}</td>{/each}</tr
+							>{/each}
+					</tbody>
+				</table>
+			</div>
+		</details>
+	{/if}
+</figure>
+
+<style>
+	figure {
+		margin: 0;
+		width: 100%;
+		min-width: 0;
+	}
+	svg {
+		display: block;
+		width: 100%;
+		overflow: visible;
+	}
+	figure :global(text) {
+		font-size: 12.5px;
+		fill: var(--ink);
+	}
+	figure :global(text.q) {
+		fill: var(--quiet);
+	}
+	/* A halo of paper keeps labels legible where they cross a line. */
+	figure :global(text.halo) {
+		paint-order: stroke;
+		stroke: var(--paper);
+		stroke-width: 5px;
+		stroke-linejoin: round;
+	}
+	details {
+		font-size: 0.85rem;
+		text-align: right;
+	}
+	summary {
+		list-style: none;
+		display: inline;
+		font-weight: 400;
+		color: var(--quiet);
+	}
+	.scroll {
+		max-height: 14rem;
+		overflow: auto;
+		text-align: left;
+		border-top: 1px solid var(--hair);
+	}
+	table {
+		width: 100%;
+	}
+	th {
+		text-align: right;
+		font-weight: 600;
+		padding: 0.15rem 0.6rem;
+	}
+	td {
+		text-align: right;
+		padding: 0.1rem 0.6rem;
+	}
+</style>

@@ -1,0 +1,270 @@
+<script lang="ts">
+	import { goto } from '$app/navigation';
+	import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
+	import { notify } from '$lib/bench/notice.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import Mark from '$lib/frame/Mark.svelte';
+	import Preferences from '$lib/frame/Preferences.svelte';
+	import Sheet from '$lib/frame/Sheet.svelte';
+
+	type Note = Schemas['RigNote'];
+	let rigs = $state<Note[]>([]);
+	let loaded = $state(false);
+	let away = $state(false);
+	let fault = $state<string | null>(null);
+	let naming = $state<{ rig: Note; copy: boolean } | null>(null);
+	let name = $state('');
+	let unitsOpen = $state(false);
+	let picker = $state<HTMLInputElement>();
+	const shown = $derived(rigs.filter((r) => r.archived === away));
+	const put = $derived(rigs.filter((r) => r.archived).length);
+	const release: Record<string, string> = {
+		split: 'split finger',
+		three_under: 'three under',
+		thumb: 'thumb'
+	};
+
+	async function list(): Promise<void> {
+		rigs = await told(api.GET('/api/rigs'));
+		loaded = true;
+	}
+	void attempt(list);
+
+	async function attempt(deed: () => Promise<void>): Promise<void> {
+		fault = null;
+		try {
+			await deed();
+		} catch (error) {
+			fault = (error as ApiProblem).message;
+		}
+	}
+
+	const at = (id: number) => ({ params: { path: { id } } });
+
+	async function rename(): Promise<void> {
+		if (!naming) return;
+		const { rig, copy } = naming;
+		await attempt(async () => {
+			if (copy) await told(api.POST('/api/rigs/{id}/copy', { ...at(rig.id), body: { name } }));
+			else {
+				const { seq } = await told(api.GET('/api/rigs/{id}', at(rig.id)));
+				const body = { seq, changes: { name }, standing: 'provisional' as const, why: '' };
+				await told(api.POST('/api/rigs/{id}/keep', { ...at(rig.id), body }));
+			}
+			naming = null;
+			await list();
+		});
+	}
+
+	function archive(rig: Note): Promise<void> {
+		return attempt(async () => {
+			const body = { away: !rig.archived };
+			await told(api.POST('/api/rigs/{id}/archive', { ...at(rig.id), body }));
+			notify(rig.archived ? `${rig.name} is back.` : `${rig.name} is put away; nothing is lost.`);
+			await list();
+		});
+	}
+
+	async function take(event: Event): Promise<void> {
+		const input = event.currentTarget as HTMLInputElement;
+		const file = input.files?.[0];
+		if (!file) return;
+		await attempt(async () => {
+			const body = new FormData();
+			body.append('file', file);
+			const answer = await fetch('/api/rigs/import', { method: 'POST', body });
+			const told_ = await answer.json();
+			if (!answer.ok) {
+				const place = told_.errors?.[0]?.field;
+				throw new ApiProblem(
+					answer.status,
+					`${file.name}: ${told_.detail}${place ? ` (at ${place})` : ''}`
+				);
+			}
+			await goto(`/rig/${told_.id}/draw`);
+		});
+		input.value = '';
+	}
+</script>
+
+<svelte:head><title>Rigs · Lyrandis</title></svelte:head>
+
+<main>
+	<header>
+		<h1 class="brand"><Mark />Lyrandis</h1>
+		<p class="quiet">One archer, one bow, one string, one arrow: a rig.</p>
+		<nav>
+			<a class="act" href="/new">New rig</a>
+			<button class="act plain" onclick={() => picker?.click()}>Take in a rig file</button>
+			<input
+				bind:this={picker}
+				type="file"
+				accept=".json,application/json"
+				onchange={take}
+				hidden
+			/>
+			<button class="act plain" onclick={() => (unitsOpen = true)}>Units</button>
+		</nav>
+	</header>
+
+	{#if fault}<p class="fault" role="alert">{fault}</p>{/if}
+
+	{#if loaded && rigs.length === 0}
+		<section class="empty">
+			<h2>No rig yet</h2>
+			<p>
+				Begin with how far you draw and the bow you have or think of. Lyrandis then says what fits
+				and why, sets string, brace height and nock point from their ordinary starts, puts an arrow
+				on it and computes a first crawl chart. It takes a few minutes.
+			</p>
+			<a class="act" href="/new">Set up the first rig</a>
+		</section>
+	{:else if loaded}
+		<ul>
+			{#each shown as rig (rig.id)}
+				<li>
+					<a class="name" href="/rig/{rig.id}/draw">{rig.name}</a>
+					<span>
+						{reference.catalog?.forms[rig.form]?.title}, {rig.hand} hand, {release[
+							rig.release
+						]}{rig.archer ? `, ${rig.archer}` : ''}
+					</span>
+					<span class="quiet">
+						kept {rig.changed_at.slice(0, 10)}{#if rig.due}, <strong class="due"
+								>{rig.due} to recheck</strong
+							>{/if}
+					</span>
+					<span class="deeds">
+						<button
+							class="link"
+							onclick={() => ((naming = { rig, copy: false }), (name = rig.name))}>Rename</button
+						>
+						<button
+							class="link"
+							onclick={() => ((naming = { rig, copy: true }), (name = `${rig.name}, copy`))}
+							>Copy</button
+						>
+						<a class="link" href="/api/rigs/{rig.id}/file">File</a>
+						<a class="link" href="/api/rigs/{rig.id}/sheet" target="_blank" rel="noopener">Sheet</a>
+						<button class="link" onclick={() => archive(rig)}
+							>{rig.archived ? 'Take out' : 'Put away'}</button
+						>
+					</span>
+				</li>
+			{:else}
+				<li class="quiet">{away ? 'Nothing is put away.' : 'All rigs are put away.'}</li>
+			{/each}
+		</ul>
+		{#if put > 0 || away}
+			<button class="link" onclick={() => (away = !away)}
+				>{away ? 'Back to the rigs in use' : `${put} put away`}</button
+			>
+		{/if}
+	{/if}
+	<footer class="quiet">
+		Estimates here replace neither the maker's limits nor a bowyer's, coach's or range officer's
+		word.
+	</footer>
+</main>
+
+<Sheet open={naming !== null} title={naming?.copy ? 'Copy as' : 'Rename'}>
+	<form onsubmit={(e) => (e.preventDefault(), rename())}>
+		<input class="line-input" bind:value={name} maxlength="80" aria-label="Name of the rig" />
+		<p class="buttons">
+			<button class="act" disabled={!name.trim()}>{naming?.copy ? 'Copy' : 'Rename'}</button>
+			<button type="button" class="act plain" onclick={() => (naming = null)}>Back</button>
+		</p>
+	</form>
+</Sheet>
+<Preferences bind:open={unitsOpen} />
+
+<style>
+	main {
+		max-width: 56rem;
+		margin: 0 auto;
+		padding: 4rem 1.5rem 2rem;
+	}
+	.brand {
+		display: flex;
+		gap: 0.8rem;
+		align-items: center;
+		font-size: 2.4rem;
+		font-weight: 600;
+	}
+	.brand :global(svg) {
+		width: 44px;
+		height: 44px;
+	}
+	nav {
+		display: flex;
+		gap: 0.8rem;
+		margin: 1.4rem 0 2rem;
+	}
+	nav a {
+		text-decoration: none;
+	}
+	ul {
+		list-style: none;
+		padding: 0;
+		margin: 0 0 1rem;
+		border-top: 1px solid var(--ink);
+	}
+	li {
+		display: grid;
+		grid-template-columns: 1fr auto;
+		gap: 0.1rem 2rem;
+		padding: 0.9rem 0;
+		border-bottom: 1px solid var(--line);
+	}
+	.name {
+		font-family: var(--slab);
+		font-size: 1.35rem;
+		grid-column: 1;
+		text-decoration: none;
+	}
+	.name:hover {
+		text-decoration: underline;
+		text-underline-offset: 3px;
+	}
+	li span {
+		grid-column: 1;
+	}
+	li .deeds {
+		grid-column: 2;
+		grid-row: 1 / span 3;
+		align-self: center;
+		display: flex;
+		gap: 1rem;
+	}
+	.due,
+	.fault {
+		color: var(--brick);
+	}
+	.empty {
+		max-width: 36rem;
+		border-top: 1px solid var(--ink);
+		padding-top: 1.2rem;
+	}
+	.empty p {
+		margin: 0.5rem 0 1.2rem;
+	}
+	.empty a {
+		text-decoration: none;
+		display: inline-block;
+	}
+	.buttons {
+		display: flex;
+		gap: 0.8rem;
+		margin-top: 1.2rem;
+	}
+	footer {
+		margin-top: 3rem;
+		font-size: 0.85rem;
+	}
+	@media (max-width: 700px) {
+		li .deeds {
+			grid-column: 1;
+			grid-row: auto;
+		}
+	}
+</style>

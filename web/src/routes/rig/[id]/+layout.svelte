@@ -1,0 +1,192 @@
+<script lang="ts">
+	import { beforeNavigate, goto } from '$app/navigation';
+	import { page } from '$app/state';
+	import { putBench, RigBench } from '$lib/bench/bench.svelte';
+	import { notify } from '$lib/bench/notice.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import Findings from '$lib/frame/Findings.svelte';
+	import KeepBar from '$lib/frame/KeepBar.svelte';
+	import Keys from '$lib/frame/Keys.svelte';
+	import { listen } from '$lib/frame/keys';
+	import Preferences from '$lib/frame/Preferences.svelte';
+	import Rail from '$lib/frame/Rail.svelte';
+	import Sheet from '$lib/frame/Sheet.svelte';
+	import Tally from '$lib/frame/Tally.svelte';
+
+	let { children } = $props();
+	let bench = $state.raw<RigBench | null>(null);
+	let fault = $state<string | null>(null);
+	let unitsOpen = $state(false);
+	let keysOpen = $state(false);
+	let leaving = $state<string | null>(null);
+	let letGo = false;
+	let bar = $state<KeepBar>();
+
+	const id = $derived(Number(page.params.id));
+	const station = $derived(page.url.pathname.split('/')[3] ?? 'draw');
+	const view = $derived(bench?.bench.stations.find((s) => s.station === station));
+	putBench(() => bench as RigBench);
+
+	$effect(() => {
+		const wanted = id;
+		bench = null;
+		fault = null;
+		RigBench.open(wanted).then(
+			(opened) => wanted === id && (bench = opened),
+			(error: Error) => (fault = error.message)
+		);
+	});
+
+	beforeNavigate((navigation) => {
+		if (!bench?.dirty || letGo) return;
+		if (navigation.to?.url.pathname === page.url.pathname) return;
+		navigation.cancel();
+		if (navigation.type !== 'leave' && navigation.to) leaving = navigation.to.url.pathname;
+	});
+
+	async function leave(keep: boolean): Promise<void> {
+		const to = leaving;
+		if (!bench || to === null) return;
+		if (keep) {
+			if (!(await bench.keep(view ? station : null, '', 'provisional'))) {
+				leaving = null;
+				return;
+			}
+		} else bench.revert();
+		leaving = null;
+		letGo = true;
+		await goto(to);
+		letGo = false;
+	}
+
+	async function back(redo: boolean): Promise<void> {
+		if (!bench || bench.dirty) return;
+		const said = redo ? bench.kept.redoable : bench.kept.undoable;
+		if (!said)
+			return notify(redo ? 'There is nothing to do again.' : 'There is nothing to take back.');
+		const text = reference.said(said);
+		if (await (redo ? bench.redo() : bench.undo()))
+			notify(`${redo ? 'Did again' : 'Took back'}: ${text}`);
+	}
+
+	function walk(step: 1 | -1): void {
+		const stations = reference.catalog?.stations ?? [];
+		const here = stations.findIndex((s) => s.id === station);
+		const next = stations[here + step];
+		if (next) void goto(`/rig/${id}/${next.id}`);
+	}
+
+	const onkey = listen({
+		go: (path) => void goto(`/rig/${id}/${path}`),
+		walk,
+		keep: () => void bar?.keep(),
+		revert: () => bench?.dirty && bench.revert(),
+		undo: () => void back(false),
+		redo: () => void back(true),
+		print: () => window.open(`/api/rigs/${id}/sheet`, '_blank', 'noopener'),
+		units: () => (unitsOpen = true),
+		help: () => (keysOpen = true)
+	});
+</script>
+
+<svelte:window onkeydown={onkey} />
+
+{#if fault}
+	<main class="fault" role="alert">
+		<h1>This rig cannot be opened</h1>
+		<p>{fault} <a class="link" href="/">All rigs</a></p>
+	</main>
+{:else if bench}
+	<div class="frame" class:plain={!view}>
+		<div class="rail">
+			<Rail onPreferences={() => (unitsOpen = true)} onKeys={() => (keysOpen = true)} />
+		</div>
+		<main>{@render children()}</main>
+		{#if view}<div class="findings"><Findings station={view} /></div>{/if}
+		<footer>
+			<Tally />
+			<KeepBar bind:this={bar} station={view ? station : null} />
+		</footer>
+	</div>
+{/if}
+
+<Preferences bind:open={unitsOpen} />
+<Keys bind:open={keysOpen} />
+<Sheet open={leaving !== null} title="Changes not kept">
+	<p>You changed something here and did not keep it.</p>
+	<p class="buttons">
+		<button class="act" onclick={() => leave(true)}>Keep and go on</button>
+		<button class="act plain" onclick={() => leave(false)}>Throw away and go on</button>
+		<button class="act plain" onclick={() => (leaving = null)}>Stay</button>
+	</p>
+</Sheet>
+
+<style>
+	.frame {
+		display: grid;
+		grid-template-columns: 212px minmax(0, 1fr) 300px;
+		grid-template-rows: minmax(0, 1fr) auto;
+		height: 100vh;
+	}
+	.frame.plain {
+		grid-template-columns: 212px minmax(0, 1fr);
+	}
+	.rail {
+		border-right: 1px solid var(--line);
+		min-height: 0;
+	}
+	main {
+		padding: 1.3rem 1.7rem 0.6rem;
+		overflow-y: auto;
+		min-width: 0;
+	}
+	.findings {
+		border-left: 1px solid var(--line);
+		min-height: 0;
+	}
+	footer {
+		grid-column: 1 / -1;
+		border-top: 1px solid var(--ink);
+		background: var(--raised);
+		padding: 0.5rem 1.35rem;
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.45rem 1rem;
+		align-items: center;
+		min-height: 56px;
+	}
+	.fault {
+		max-width: 34rem;
+		margin: 20vh auto;
+	}
+	.buttons {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.8rem;
+		margin-top: 1.2rem;
+	}
+	@media (max-width: 900px) {
+		.frame,
+		.frame.plain {
+			display: block;
+			height: auto;
+			padding-bottom: 5.5rem;
+		}
+		.rail,
+		.findings {
+			border: 0;
+			border-bottom: 1px solid var(--line);
+		}
+		main {
+			padding: 1rem;
+		}
+		footer {
+			position: fixed;
+			inset: auto 0 0 0;
+			flex-wrap: wrap;
+			padding: 0.4rem 1rem;
+			gap: 0.4rem 1rem;
+			z-index: 10;
+		}
+	}
+</style>

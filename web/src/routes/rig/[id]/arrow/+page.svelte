@@ -1,0 +1,46 @@
+<script lang="ts">
+	import { useBench } from '$lib/bench/bench.svelte';
+	import MeasureField from '$lib/controls/MeasureField.svelte';
+	import SelectField from '$lib/controls/SelectField.svelte';
+	import Station from '$lib/frame/Station.svelte';
+	import ArrowPlate from '$lib/plates/ArrowPlate.svelte';
+
+	const bench = useBench();
+	const parts = $derived(bench().bench.arrow?.parts_gr);
+</script>
+
+<Station id="arrow">
+	{#snippet plate()}<ArrowPlate />{/snippet}
+	{#snippet controls()}
+		<MeasureField path="arrow.shaft_length_in" low={26} high={34} />
+		<MeasureField path="arrow.static_spine" low={300} high={1300} step={10} />
+		<MeasureField path="arrow.point_gr" low={40} high={300} step={5} />
+		<MeasureField path="arrow.weighed_gr" label="Weighed" assumed={parts} low={200} high={800} />
+		<MeasureField path="arrow.grains_per_inch" label="Shaft" slider={false} />
+		<MeasureField path="arrow.insert_gr" slider={false} />
+		<MeasureField path="arrow.nock_gr" slider={false} />
+		<MeasureField path="arrow.fletching_gr" label="Fletching" slider={false} />
+		<MeasureField path="arrow.fletching_count" label="Feathers" slider={false} />
+		<MeasureField path="arrow.diameter_mm" slider={false} />
+		<SelectField
+			path="arrow.material"
+			options={[
+				['carbon', 'carbon'],
+				['aluminium', 'aluminium'],
+				['wood', 'wood'],
+				['cane', 'cane']
+			]}
+		/>
+		<SelectField
+			path="bow.side_plate"
+			options={[
+				['plunger', 'plunger'],
+				['leather', 'leather'],
+				['felt', 'felt'],
+				['hard', 'hard']
+			]}
+		/>
+		<MeasureField path="bow.centre_cut_mm" label="Past centre" slider={false} />
+		<MeasureField path="bow.maker_min_gpp" label="Maker's least" slider={false} />
+	{/snippet}
+</Station>

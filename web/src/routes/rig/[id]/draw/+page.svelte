@@ -1,0 +1,42 @@
+<script lang="ts">
+	import { useBench } from '$lib/bench/bench.svelte';
+	import ChoiceField from '$lib/controls/ChoiceField.svelte';
+	import DrawReadings from '$lib/controls/DrawReadings.svelte';
+	import MeasureField from '$lib/controls/MeasureField.svelte';
+	import Station from '$lib/frame/Station.svelte';
+	import DrawPlate from '$lib/plates/DrawPlate.svelte';
+
+	const bench = useBench();
+	const thumb = $derived(bench().value('archer.release') === 'thumb');
+	const offset = $derived.by(() => {
+		const drawn = bench().bench.force_draw;
+		if (!drawn) return null;
+		return (drawn.true_draw_in.value - (bench().bench.rig.archer?.draw_length_in ?? 0)) * 25.4;
+	});
+</script>
+
+<Station id="draw">
+	{#snippet plate()}<DrawPlate />{/snippet}
+	{#snippet controls()}
+		<MeasureField path="archer.draw_length_in" />
+		<div class="wide">
+			<ChoiceField
+				path="archer.release"
+				options={[
+					['split', 'split'],
+					['three_under', 'three under'],
+					['thumb', 'thumb']
+				]}
+			/>
+		</div>
+		<ChoiceField
+			path="archer.hand"
+			options={[
+				['right', 'right'],
+				['left', 'left']
+			]}
+		/>
+		{#if thumb}<MeasureField path="archer.thumb_offset_mm" assumed={offset} />{/if}
+		<div class="whole"><DrawReadings /></div>
+	{/snippet}
+</Station>

@@ -1,0 +1,106 @@
+<script lang="ts">
+	import { api, told, type Schemas } from '$lib/api/client';
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import SaidText from '$lib/format/SaidText.svelte';
+
+	/** The logbook: everything that was set on this rig, as sentences, the latest first. */
+	const bench = useBench();
+	let lines = $state.raw<Schemas['HistoryLine'][]>([]);
+	const stations = $derived(
+		Object.fromEntries((reference.catalog?.stations ?? []).map((s) => [s.id, s.title]))
+	);
+
+	$effect(() => {
+		const id = bench().id;
+		void bench().kept.seq;
+		told(api.GET('/api/rigs/{id}/history', { params: { path: { id } } })).then((l) => (lines = l));
+	});
+
+	function day(at: string): string {
+		return new Date(at).toLocaleDateString('en-GB', {
+			day: 'numeric',
+			month: 'long',
+			year: 'numeric'
+		});
+	}
+	function time(at: string): string {
+		return new Date(at).toLocaleTimeString('en-GB', { hour: '2-digit', minute: '2-digit' });
+	}
+</script>
+
+<svelte:head><title>Logbook · {bench().bench.rig.name} · Lyrandis</title></svelte:head>
+
+<h1>What changed, and why?</h1>
+<p class="answer">
+	{#if lines.length}
+		<strong>{lines.length}</strong> entr{lines.length === 1 ? 'y' : 'ies'} since this rig was made; nothing
+		is ever taken out.
+	{:else}
+		Nothing was kept yet. Change something at a station and press Keep this.
+	{/if}
+</p>
+<p class="deeds">
+	<button
+		class="act plain"
+		disabled={!bench().kept.undoable || bench().dirty}
+		onclick={() => bench().undo()}>Take back the last<kbd>Ctrl+Z</kbd></button
+	>
+	<button
+		class="act plain"
+		disabled={!bench().kept.redoable || bench().dirty}
+		onclick={() => bench().redo()}>Do it again</button
+	>
+	<a class="link" href="/api/rigs/{bench().id}/file">Rig as a file</a>
+	<a class="link" href="/api/rigs/{bench().id}/sheet" target="_blank" rel="noopener">Print sheet</a>
+</p>
+<ol>
+	{#each lines as line, i (line.seq)}
+		{#if i === 0 || day(lines[i - 1]!.at) !== day(line.at)}<li class="day">{day(line.at)}</li>{/if}
+		<li>
+			<span class="quiet num">{time(line.at)}</span>
+			<span><SaidText said={line.said} strong /></span>
+			<span class="quiet"
+				>{line.station ? stations[line.station] : ''}{line.standing
+					? `, ${line.standing}`
+					: ''}</span
+			>
+		</li>
+	{/each}
+</ol>
+
+<style>
+	h1 {
+		font-size: 2.05rem;
+	}
+	.answer {
+		font-size: 1.06rem;
+		margin: 0.3rem 0 0.8rem;
+	}
+	.deeds {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 1.2rem;
+		align-items: center;
+		margin-bottom: 1rem;
+	}
+	ol {
+		list-style: none;
+		padding: 0;
+		max-width: 60rem;
+	}
+	li {
+		display: grid;
+		grid-template-columns: 3.6rem 1fr 11rem;
+		gap: 1rem;
+		padding: 0.4rem 0;
+		border-bottom: 1px solid var(--hair);
+	}
+	.day {
+		display: block;
+		font-family: var(--slab);
+		font-weight: 600;
+		padding-top: 1rem;
+		border-bottom-color: var(--ink);
+	}
+</style>

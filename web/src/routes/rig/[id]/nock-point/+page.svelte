@@ -1,0 +1,23 @@
+<script lang="ts">
+	import { useBench } from '$lib/bench/bench.svelte';
+	import MeasureField from '$lib/controls/MeasureField.svelte';
+	import Station from '$lib/frame/Station.svelte';
+	import NockPlate from '$lib/plates/NockPlate.svelte';
+
+	const bench = useBench();
+</script>
+
+<Station id="nock-point">
+	{#snippet plate()}<NockPlate />{/snippet}
+	{#snippet controls()}
+		<div class="wide">
+			<MeasureField
+				path="nock_height_mm"
+				assumed={bench().bench.nock?.start_mm}
+				low={-5}
+				high={32}
+				step={0.5}
+			/>
+		</div>
+	{/snippet}
+</Station>

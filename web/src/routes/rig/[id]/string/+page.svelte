@@ -1,0 +1,49 @@
+<script lang="ts">
+	import { useBench } from '$lib/bench/bench.svelte';
+	import ChoiceField from '$lib/controls/ChoiceField.svelte';
+	import MeasureField from '$lib/controls/MeasureField.svelte';
+	import Station from '$lib/frame/Station.svelte';
+	import StringPlate from '$lib/plates/StringPlate.svelte';
+
+	const bench = useBench();
+	const fits = $derived(bench().bench.string);
+	const low = $derived(bench().value('string.material') === 'low_stretch');
+	const length = $derived((bench().value('bow.length_in') as number) ?? 68);
+</script>
+
+<Station id="string">
+	{#snippet plate()}<StringPlate />{/snippet}
+	{#snippet controls()}
+		<div class="wide">
+			<ChoiceField
+				path="string.material"
+				options={[
+					['polyester', 'polyester'],
+					['low_stretch', 'low-stretch'],
+					['natural', 'natural']
+				]}
+			/>
+		</div>
+		{#if low}<div class="wide">
+				<ChoiceField
+					path="bow.low_stretch_rated"
+					options={[
+						['yes', 'yes'],
+						['no', 'no'],
+						['unknown', 'not known']
+					]}
+				/>
+			</div>{/if}
+		<MeasureField path="string.strands" low={8} high={28} step={1} />
+		<MeasureField
+			path="string.length_in"
+			assumed={fits?.needed_length_in}
+			low={length - 8}
+			high={length}
+		/>
+		<MeasureField path="string.mass_gr" assumed={fits?.mass_gr} low={60} high={220} />
+		<MeasureField path="string.twists" low={0} high={60} step={1} />
+		<MeasureField path="string.silencers_gr" low={0} high={100} />
+		<MeasureField path="string.silencer_position" label="Place, 0 to 1" step={0.05} />
+	{/snippet}
+</Station>
