@@ -20,7 +20,6 @@ from lyrandis.core.stations import StationView, views
 from lyrandis.core.tally import TallyEntry, tally
 from lyrandis.core.tune.crawls import impact_m
 from lyrandis.core.tune.string import string_mass_gr
-from lyrandis.core.units import M_PER_IN
 from lyrandis.core.workbench import Workbench
 
 _T = TypeVar("_T")
@@ -295,7 +294,7 @@ def _pose(p: Pose) -> PoseView:
 
 def _chosen(curve: ForceDraw, draws_in: list[float] | None) -> CurveView:
     if draws_in is None:
-        return CurveView(draw_in=curve.draw_in, force_lbf=curve.force_lbf)  # type: ignore[arg-type]
+        return CurveView(draw_in=curve.draw_in, force_lbf=curve.force_lbf)
     low, high = curve.brace_draw_in, float(curve.draw_in[-1])
     for d in draws_in:
         if not low - 1e-9 <= d <= high + 1e-9:
@@ -316,10 +315,10 @@ def shot_view(b: Workbench) -> ShotView:
         **{name: getattr(s, name) for name in ShotView.model_fields if hasattr(s, name)},
         floor=FloorView.model_validate(b.floor),
         curve=ShotCurveView(
-            gpp=s.curve_gpp,  # type: ignore[arg-type]
-            speed_fps=s.curve_speed_fps,  # type: ignore[arg-type]
-            efficiency=s.curve_efficiency,  # type: ignore[arg-type]
-            residue_ftlb=s.curve_residue_ftlb,  # type: ignore[arg-type]
+            gpp=s.curve_gpp,
+            speed_fps=s.curve_speed_fps,
+            efficiency=s.curve_efficiency,
+            residue_ftlb=s.curve_residue_ftlb,
         ),
     )
 
@@ -346,11 +345,11 @@ def _crawls_view(b: Workbench) -> CrawlsView:
         if crawl is None:
             continue
         height = impact_m(b.sight, crawl, at) * 100
-        flights.append(FlightView(distance_m=at, height_cm=height, aimed_m=row.distance_m))  # type: ignore[arg-type]
+        flights.append(FlightView(distance_m=at, height_cm=height, aimed_m=row.distance_m))
     return CrawlsView(
         point_on_m=b.point_on,
         rows=[CrawlRowView.model_validate(r) for r in chart.rows],
-        plus_minus_mm=b.crawl_plus_minus_mm,  # type: ignore[arg-type]
+        plus_minus_mm=b.crawl_plus_minus_mm,
         finger_rule=(
             None if chart.finger_rule is None else FingerRuleView.model_validate(chart.finger_rule)
         ),

@@ -10,8 +10,8 @@ from fastapi.responses import FileResponse, HTMLResponse, Response
 from lyrandis.api.problems import problem
 
 _NOT_BUILT = (
-    "<!doctype html><title>Lyrandis</title><p>The pages are not built yet. Run <code>make demo</code> "
-    "or <code>npm run build</code> in <code>web/</code>."
+    "<!doctype html><title>Lyrandis</title><p>The pages are not built yet. "
+    "Run <code>make demo</code>, or <code>npm run build</code> in <code>web/</code>."
 )
 
 

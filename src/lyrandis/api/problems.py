@@ -79,7 +79,7 @@ def install(app: FastAPI) -> None:
         found = error.errors()
         if any(e["type"] == "json_invalid" for e in found):
             return problem(400, "The request is not JSON", "The request's body is not valid JSON.")
-        errors = [refused(e, ("body", "query", "path")) for e in found[:20]]  # type: ignore[arg-type]
+        errors = [refused(e, ("body", "query", "path")) for e in found[:20]]
         return problem(422, "A value is refused", errors[0].reason, errors)
 
     @app.exception_handler(MissingError)

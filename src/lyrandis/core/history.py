@@ -155,7 +155,8 @@ def sentences(entries: Sequence[Entry]) -> list[Said]:
         elif entry.kind == "check":
             done.append(entry)
             undone.clear()
-            text = f"Checked {place}: it {'is settled' if entry.standing == 'settled' else 'holds for now'}"
+            held = "is settled" if entry.standing == "settled" else "holds for now"
+            text = f"Checked {place}: it {held}"
         else:
             done.append(entry)
             undone.clear()

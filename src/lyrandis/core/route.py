@@ -13,9 +13,9 @@ from typing import Literal, NamedTuple
 
 from pydantic import BaseModel
 
+from lyrandis.core.arrow.build import build
 from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.bow.form import brace_to_pivot_in
-from lyrandis.core.arrow.build import build
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, say
 from lyrandis.core.fit.draw_length import true_draw_in

@@ -231,8 +231,8 @@ def parse(text: str, quantity_id: str, unit: str | None = None) -> float:
     display = UNITS[unit or kind.choices[0]]
     dimension = UNITS[kind.stored].dimension
     cleaned = text.strip().lower().replace("''", '"').replace("−", "-")
-    for sign, written in _VULGAR.items():
-        cleaned = cleaned.replace(sign, f" {written}")
+    for glyph, written in _VULGAR.items():
+        cleaned = cleaned.replace(glyph, f" {written}")
     cleaned = cleaned.strip()
     example = write(convert(28.75, "in", kind.stored), quantity_id, display.id) \
         if dimension == "length" else f"12 {display.label}"  # fmt: skip
@@ -240,9 +240,8 @@ def parse(text: str, quantity_id: str, unit: str | None = None) -> float:
         raise RefusedError("text", f"Nothing was typed; write for example “{example}”.")
     if len(cleaned) > _MAX_TYPED:
         raise RefusedError("text", "That is too long for one measurement.", _MAX_TYPED, "signs")
-    sign, body = 1.0, cleaned
-    if body[0] in "+-":
-        sign, body = (-1.0 if body[0] == "-" else 1.0), body[1:]
+    turn = -1.0 if cleaned[0] == "-" else 1.0
+    body = cleaned[1:] if cleaned[0] in "+-" else cleaned
     total, at, last = 0.0, 0, math.inf
     known = _WRITTEN[dimension]
     while at < len(body):
@@ -262,7 +261,7 @@ def parse(text: str, quantity_id: str, unit: str | None = None) -> float:
         total += _number(term["number"]) * per_base
         last, at = per_base, term.end()
     stored = UNITS[kind.stored].per_base
-    return sign * (total if stored == 1.0 else total / stored)
+    return turn * (total if stored == 1.0 else total / stored)
 
 
 def fraction(value: float, denominator: int) -> str:

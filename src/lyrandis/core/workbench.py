@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 import numpy as np
@@ -55,7 +55,7 @@ class Workbench:
     """A rig on the bench. Members raise RefusedError where the rig cannot be computed."""
 
     rig: Rig
-    numbers: SchoolNumbers = SchoolNumbers()
+    numbers: SchoolNumbers = field(default_factory=SchoolNumbers)
 
     @cached_property
     def curve(self) -> ForceDraw:

@@ -94,7 +94,7 @@ def pose(statics: Statics, draw_in: float | None = None) -> Pose:
     touch = contact(limb, np.array([phi]), np.array([nock_x]))
     share = float(touch.t[0])
     if share < 1.0:
-        first = _POINTS - 1 + int(math.ceil(share * 13))
+        first = _POINTS - 1 + math.ceil(share * 13)
         lying = line[first:]
     else:
         lying = line[-1:]

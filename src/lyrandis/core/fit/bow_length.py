@@ -147,7 +147,7 @@ def _shortest(bow: Bow, draw_in: float, least_angle: float | None, reserve: floa
     if not good(high):
         return None
     while high - low > 0.5:  # a longer bow never stacks sooner and never has a sharper angle
-        middle = round((low + high)) / 2
+        middle = round(low + high) / 2
         if middle in (low, high):
             break
         low, high = (low, middle) if good(middle) else (middle, high)

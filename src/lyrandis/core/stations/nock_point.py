@@ -10,7 +10,6 @@ from lyrandis.core.workbench import Workbench
 def tell(b: Workbench) -> Told:
     """The nock point's height above square."""
     n = b.nock
-    b.true_draw  # a rig that cannot be drawn has no nock point to speak of
     release = b.rig.archer.release.replace("_", " ")
     low, high = ("nock_height", n.low_mm), ("nock_height", n.high_mm)
     answer = say(

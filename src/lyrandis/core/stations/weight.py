@@ -23,7 +23,7 @@ def tell(b: Workbench) -> Told:
         slope=("weight", b.curve.slope(draw)),
         energy=("energy", b.curve.energy_ftlb(draw)),
     )
-    findings = [_source(b, measured), *_end(b), *_heavy(b, weight.value)]
+    findings = [_source(b, measured), *_end(b), *_heavy(weight.value)]
     note = say("{weight}" if measured else "about {weight}", weight=("weight", weight.value))
     return Told(answer, note, findings)
 
@@ -100,7 +100,7 @@ def _end(b: Workbench) -> list[Finding]:
     return found
 
 
-def _heavy(b: Workbench, weight: float) -> list[Finding]:
+def _heavy(weight: float) -> list[Finding]:
     if weight < _HEAVY_LBF:
         return []
     return [

@@ -51,7 +51,8 @@ def shaft_angle(sight: Sight, crawl_mm: Array | float) -> Array:
     c = np.asarray(crawl_mm, dtype=float)
     height = (sight.eye_mm - sight.q * c) / 1000
     kick = sight.kick_mrad / 1000 * (np.maximum(c, 0) / 30) ** 2
-    return np.arctan(height / sight.nock_to_tip_m) + kick
+    angle: Array = np.arctan(height / sight.nock_to_tip_m) + kick
+    return angle
 
 
 def impact_m(sight: Sight, crawl_mm: Array | float, distance_m: Array | float) -> Array:
@@ -66,9 +67,12 @@ def impact_m(sight: Sight, crawl_mm: Array | float, distance_m: Array | float) -
     flown = d.copy()
 
     def fall(x: Array) -> Array:
-        if k * float(np.max(np.abs(x), initial=0.0)) < 1e-6:
-            return G_STANDARD / speed**2 * x**2 / 2
-        return G_STANDARD / speed**2 * (np.expm1(2 * k * x) - 2 * k * x) / (4 * k**2)
+        shape: Array = (
+            x**2 / 2
+            if k * float(np.max(np.abs(x), initial=0.0)) < 1e-6
+            else (np.expm1(2 * k * x) - 2 * k * x) / (4 * k**2)
+        )
+        return np.asarray(G_STANDARD / speed**2 * shape)
 
     for _ in range(3):
         along = d - sight.nock_to_tip_m + fall(flown) * math.sin(beta)
@@ -190,7 +194,8 @@ def _refuse(sight: Sight, distances: Array) -> None:
             bound = nearest if d < nearest else FARTHEST_M
             raise RefusedError(
                 "distances_m",
-                f"{d:g} m is outside what the flight model covers: {nearest:g} to {FARTHEST_M:g} m.",
+                f"{d:g} m is outside what the flight model covers: "
+                f"{nearest:g} to {FARTHEST_M:g} m.",
                 bound,
                 "m",
             )

@@ -38,7 +38,7 @@
 			<div>
 				<p>
 					<span class="word">Recheck.</span>
-					{#each due.reasons as reason, i (i)}<SaidText said={reason} />{' '}{/each}
+					{#each due.reasons as reason, i (i)}<SaidText said={reason} />&#32;{/each}
 				</p>
 				<button class="link" onclick={() => bench().check(due.station, 'provisional')}
 					>Checked, it holds</button

@@ -8,4 +8,4 @@
 			part.split('/')}<tspan dx="1.5" dy="-3.6" font-size="8.6">{top}</tspan><tspan
 			dy="3.6"
 			font-size="11">/</tspan
-		><tspan dy="1" font-size="8.6">{bottom}</tspan><tspan dy="-1">{'\u200b'}</tspan>{/if}{/each}
+		><tspan dy="1" font-size="8.6">{bottom}</tspan><tspan dy="-1">&#8203;</tspan>{/if}{/each}
