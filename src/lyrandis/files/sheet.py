@@ -65,7 +65,7 @@ def settings_rows(rig: Rig, bench: Workbench, units: Units) -> list[tuple[str, s
             + (f", {s.twists} twists" if s.twists is not None else ""),
         ),
         (
-            "Arrow",
+            "Arrow built as",
             f"{words(r.material)}, {_w(r.shaft_length_in, 'draw', units)}, spine "
             f"{r.static_spine:.0f}, point {_w(r.point_gr, 'mass', units)}",
         ),

@@ -13,6 +13,7 @@ from lyrandis.core.rig import Archer, Arrow, Bow, String
 from lyrandis.core.tune.string import string_mass_g
 
 CALIBRATED_LBF = (27.0, 60.0)
+WEAKEST_SPINE = 1300.0
 _FITTED_AT_IN = 28.0
 _GROUP_SHARE = 0.08
 
@@ -118,6 +119,9 @@ def spine_window(
     if not CALIBRATED_LBF[0] <= weight <= CALIBRATED_LBF[1]:
         share = math.hypot(share, 0.12)
         widened.append(f"the weight is outside {CALIBRATED_LBF[0]:g} to {CALIBRATED_LBF[1]:g} lb")
+    if value > WEAKEST_SPINE:
+        share = math.hypot(share, 0.10)
+        widened.append(f"beyond spine {WEAKEST_SPINE:g} the model was not tried")
     if arrow.material != "carbon":
         share = math.hypot(share, 0.05)
         widened.append("the fit was made for carbon of about 6 mm")

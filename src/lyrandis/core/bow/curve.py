@@ -121,13 +121,14 @@ class ForceDraw:
 
 
 def _model_end(draw: Array, force: Array, angle: Array) -> tuple[int, float, str]:
-    slope = np.gradient(force, draw)
+    """Number of grid points inside the model, the draw where it ends [in], and why there."""
     low, high = _MEAN_OVER_IN
-    mean = (np.interp(high, draw, force) - np.interp(low, draw, force)) / (high - low)
-    late = draw > high
-    steep = late & (slope > END_FACTOR * mean)
-    sharp = late & (angle < END_ANGLE_DEG)
-    ended = steep | sharp | ~np.isfinite(force)
+    spline = CubicSpline(draw, force)
+    mean = float(spline(high) - spline(low)) / (high - low)
+    fine = np.arange(max(high, float(draw[0])), float(draw[-1]), 0.01)
+    steep = spline(fine, 1) > END_FACTOR * mean
+    sharp = np.interp(fine, draw, angle) < END_ANGLE_DEG
+    ended = steep | sharp
     if not ended.any():
         return len(draw), float(draw[-1]), "the longest draw computed"
     i = int(np.argmax(ended))
@@ -136,9 +137,7 @@ def _model_end(draw: Array, force: Array, angle: Array) -> tuple[int, float, str
         if steep[i]
         else "the string's angle falls under 95°"
     )
-    limit, values = (END_FACTOR * mean, slope) if steep[i] else (END_ANGLE_DEG, angle)
-    share = (limit - values[i - 1]) / (values[i] - values[i - 1])
-    return i, float(draw[i - 1] + np.clip(share, 0, 1) * (draw[i] - draw[i - 1])), why
+    return int(np.searchsorted(draw, fine[i])), float(fine[i]), why
 
 
 def _check_readings(readings: tuple[tuple[float, float], ...], brace_draw: float) -> Array:
@@ -199,7 +198,12 @@ def force_draw(bow: Bow, material: StringMaterial = "polyester") -> ForceDraw:
             round(end, 1),
             "in",
         )
-    draw, force, angle = draw[:n], force[:n], angle[:n]
+    # The curve is kept to the very end, so that the last draw has its own point.
+    force, angle = (
+        np.append(v[:n], CubicSpline(draw, v)(end)) if draw[n - 1] < end else v[:n]
+        for v in (force, angle)
+    )
+    draw = np.append(draw[:n], end) if draw[n - 1] < end else draw[:n]
     if not bow.measured:
         return ForceDraw(statics, draw, force, angle, end, why, 0, None)
     points = _check_readings(bow.measured, brace_draw)

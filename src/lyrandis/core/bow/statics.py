@@ -26,6 +26,7 @@ from lyrandis.core.units import M_PER_IN, N_PER_LBF
 
 _STEP_RAD = 0.15
 _NEWTON_MAX = 60
+_GUESSES = 3
 _TOLERANCE = 1e-11
 _MOST_BEND_RAD = 2.6
 
@@ -127,15 +128,25 @@ def _string_up(
     return Braced(phi, half, half / (1 + tension / bundle), tension, t)
 
 
+def _inextensible(bow: Statics, x: Array, half: float) -> Array:
+    """A near guess of the bends: those at which a string that cannot stretch would reach x."""
+    # The arrow nock's travel turns into bend in proportion to the string's slope.
+    phi = bow.braced.phi + 0.9 * (x - bow.brace_x) / half
+    for _ in range(_GUESSES):
+        c = contact(bow.limb, phi, x)
+        step = (half - c.length) / np.minimum(c.length_phi, -0.02 * half)
+        phi = phi + np.clip(step, -_STEP_RAD, _STEP_RAD)
+    return phi
+
+
 def _draw(bow: Statics, x: Array, guess: Array | None = None) -> Drawn:
     limb, k, ea, b = bow.limb, bow.stiffness, bow.bundle, bow.braced
     s0 = b.half_slack
     half = b.half_string
-    # First guess: the arrow nock's travel turns into bend in proportion to the string's slope.
-    phi = b.phi + 0.9 * (x - bow.brace_x) / half if guess is None else guess
+    phi = _inextensible(bow, x, half) if guess is None else guess
     for _ in range(_NEWTON_MAX):
         c = contact(limb, phi, x)
-        tension = np.maximum(ea * (c.length / s0 - 1), 0.0)
+        tension = ea * (c.length / s0 - 1)
         residual = k * (phi - limb.rest) + tension * c.length_phi
         slope = k + ea / s0 * c.length_phi**2 + tension * c.length_phi2
         step = -residual / np.where(slope > 0.1 * k, slope, k)

@@ -16,8 +16,10 @@
 <span class="measure"
 	>{shown.whole}{#if shown.fraction}<span class="sr-only">&#32;</span><Fraction
 			text={shown.fraction}
-		/>{/if}{#if spread}<span class="spread">
-			± {spread.whole}{#if spread.fraction}<Fraction text={spread.fraction} />{/if}</span
+		/>{/if}{#if spread}<span class="spread"
+			>&nbsp;±&nbsp;{spread.whole}{#if spread.fraction}<Fraction
+					text={spread.fraction}
+				/>{/if}</span
 		>{/if}{#if unit && shown.unit}<span class="unit">{tight ? '' : ' '}{shown.unit}</span
 		>{/if}</span
 >

@@ -25,8 +25,9 @@
 		if (bench().busy || blocked) return;
 		const standing = settled ? 'settled' : 'provisional';
 		if (bench().dirty) {
+			const told = n === 1 ? 'Kept one change.' : `Kept ${n} changes.`;
 			if (await bench().keep(station, why, standing)) {
-				notify(`Kept ${n === 1 ? 'one change' : `${n} changes`}. Ctrl+Z takes it back.`);
+				notify(`${told} Ctrl+Z takes it back.`);
 				why = '';
 				settled = false;
 			}

@@ -29,7 +29,6 @@
 
 	$effect(() => {
 		const wanted = id;
-		bench = null;
 		fault = null;
 		RigBench.open(wanted).then(
 			(opened) => wanted === id && (bench = opened),
@@ -97,17 +96,19 @@
 		<p>{fault} <a class="link" href="/">All rigs</a></p>
 	</main>
 {:else if bench}
-	<div class="frame" class:plain={!view}>
-		<div class="rail">
-			<Rail onPreferences={() => (unitsOpen = true)} onKeys={() => (keysOpen = true)} />
+	{#key bench}
+		<div class="frame" class:plain={!view}>
+			<div class="rail">
+				<Rail onPreferences={() => (unitsOpen = true)} onKeys={() => (keysOpen = true)} />
+			</div>
+			<main>{@render children()}</main>
+			{#if view}<div class="findings"><Findings station={view} /></div>{/if}
+			<footer>
+				<Tally />
+				<KeepBar bind:this={bar} station={view ? station : null} />
+			</footer>
 		</div>
-		<main>{@render children()}</main>
-		{#if view}<div class="findings"><Findings station={view} /></div>{/if}
-		<footer>
-			<Tally />
-			<KeepBar bind:this={bar} station={view ? station : null} />
-		</footer>
-	</div>
+	{/key}
 {/if}
 
 <Preferences bind:open={unitsOpen} />

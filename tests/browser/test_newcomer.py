@@ -1,0 +1,107 @@
+"""A newcomer's way on the real interface: from an empty database to a kept rig and its sheet."""
+
+import json
+import time
+import urllib.request
+
+import pytest
+from playwright.sync_api import expect
+
+STATIONS = ["Draw", "Bow length", "Weight", "String", "Brace", "Nock point", "Arrow", "Crawls"]
+
+
+def get(address, path):
+    with urllib.request.urlopen(f"{address}{path}") as answer:
+        return json.load(answer)
+
+
+def test_from_an_empty_database_to_a_printed_sheet_by_keyboard(page, empty):
+    """Not once is the mouse used."""
+    began = time.monotonic()
+    page.goto(empty)
+    expect(page.get_by_role("heading", name="No rig yet")).to_be_visible()
+    page.get_by_role("link", name="Set up the first rig").press("Enter")
+
+    page.get_by_role("radio", name="Reflex–deflex").press("Space")
+    length = page.get_by_label("Bow length", exact=True)
+    expect(length).to_have_value("62")
+    length.fill("5' 2 in")
+    page.get_by_label("Marked weight", exact=True).fill("18.5 kg")
+    page.get_by_label("Draw length", exact=True).fill("27 1/2")
+    expect(page.get_by_label("Marked weight", exact=True)).to_have_value("40.8")
+    page.get_by_label("Rig", exact=True).fill("First bow")
+    page.get_by_role("button", name="Set it up").press("Enter")
+
+    expect(page.get_by_role("heading", name="How far do you draw?")).to_be_visible()
+    for reading in ("27 3/8", "27.5", "27-5/8", "698 mm"):
+        page.get_by_label("A reading").fill(reading)
+        page.get_by_label("A reading").press("Enter")
+        expect(page.get_by_label("A reading")).to_have_value("")
+    page.get_by_role("button", name="Take it").press("Enter")
+    page.get_by_label("Reason for keeping this").fill("four draws with a marked arrow")
+    page.get_by_label("Reason for keeping this").press("Enter")
+    expect(page.get_by_text("Kept 3 changes.", exact=False)).to_be_visible()
+
+    for title in STATIONS[1:4]:
+        page.locator("body").press("]")
+        expect(page.get_by_role("navigation").get_by_role("link", name=title)).to_have_attribute(
+            "aria-current", "page"
+        )
+        page.get_by_role("button", name="Settled as it is").press("Enter")
+        expect(page.get_by_role("button", name="Settled as it is")).to_be_hidden()
+
+    page.locator("body").press("]")
+    brace = page.get_by_label("Brace height", exact=True)
+    brace.fill("7 3/8")
+    expect(page.get_by_text("One change not kept.")).to_be_visible()
+    brace.press("Tab")
+    page.get_by_role("button", name="Keep this").focus()
+    page.keyboard.press("k")
+    expect(page.get_by_text("One change not kept.")).to_be_hidden()
+
+    page.keyboard.press("]")
+    page.get_by_role("button", name="Start at").press("Enter")
+    page.keyboard.press("k")
+    expect(page.get_by_text("It lies within the ordinary starts.")).to_be_visible()
+
+    page.keyboard.press("]")
+    page.get_by_label("Point", exact=True).fill("145")
+    page.get_by_role("button", name="Keep this").press("Enter")
+    page.keyboard.press("]")
+    expect(page.get_by_role("heading", name="How far down the string?")).to_be_visible()
+    page.get_by_label("Distances, m").fill("10 15 20 25 yd")
+    expect(page.get_by_role("row", name="Crawl ")).to_be_visible()
+    page.get_by_role("button", name="Keep this").press("Enter")
+    expect(page.get_by_role("button", name="Keep this")).to_be_hidden()
+
+    rig = get(empty, "/api/rigs/1")
+    assert rig["rig"]["name"] == "First bow"
+    assert rig["rig"]["bow"]["length_in"] == pytest.approx(62)
+    assert rig["rig"]["archer"]["draw_method"] == "marked_arrow"
+    assert rig["rig"]["bow"]["brace_height_in"] == pytest.approx(7.375)
+    assert rig["rig"]["nock_height_mm"] is not None
+    assert rig["rig"]["aim"]["distances_m"] == pytest.approx([10, 15, 20, 22.86])
+    assert {s["state"] for s in rig["states"]} <= {"provisional", "settled", "due"}
+
+    with page.context.expect_page() as opened:
+        page.get_by_role("link", name="Print sheet").press("Enter")
+    assert opened.value.url.endswith("/api/rigs/1/sheet")
+    with urllib.request.urlopen(f"{empty}/api/rigs/1/sheet") as answer:
+        assert answer.read(5) == b"%PDF-"
+    assert time.monotonic() - began < 120
+
+
+def test_what_was_kept_survives_reloading_and_is_in_the_logbook(page, demo):
+    page.goto(f"{demo}/rig/2/brace")
+    page.get_by_label("Brace height", exact=True).fill("7 1/2")
+    page.get_by_role("button", name="Keep this").click()
+    expect(page.get_by_role("button", name="Keep this")).to_be_hidden()
+    page.reload()
+    expect(page.get_by_label("Brace height", exact=True)).to_have_value("7 1/2")
+    page.goto(f"{demo}/rig/2/keep")
+    first = page.locator("ol li").nth(1)
+    expect(page.get_by_text("Set brace height from", exact=False).first).to_be_visible()
+    page.get_by_role("button", name="Take back the last").click()
+    expect(page.get_by_text("Took back: brace height", exact=False)).to_be_visible()
+    expect(first).to_be_visible()
+    assert get(demo, "/api/rigs/2")["rig"]["bow"]["brace_height_in"] == 7.25

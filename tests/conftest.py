@@ -1,0 +1,34 @@
+"""Shared by the tests: a store and an application on a fresh folder."""
+
+from __future__ import annotations
+
+import pytest
+from fastapi.testclient import TestClient
+
+from lyrandis.api.app import create_app
+from lyrandis.store.database import open_database
+from lyrandis.store.rigs import RigStore
+
+
+@pytest.fixture
+def store(tmp_path):
+    engine = open_database(tmp_path)
+    yield RigStore(engine)
+    engine.dispose()
+
+
+@pytest.fixture
+def app(tmp_path):
+    site = tmp_path / "site"
+    site.mkdir()
+    (site / "index.html").write_text("<!doctype html><title>pages</title>")
+    (site / "mark.svg").write_text("<svg/>")
+    made = create_app(tmp_path / "data", site)
+    yield made
+    made.state.rigs.engine.dispose()
+
+
+@pytest.fixture
+def client(app):
+    with TestClient(app, raise_server_exceptions=False) as made:
+        yield made

@@ -1,0 +1,101 @@
+"""Reading and writing measurements: what people type, and round trips."""
+
+import json
+from pathlib import Path
+
+import pytest
+from hypothesis import given
+from hypothesis import strategies as st
+
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.units import QUANTITIES, UNITS, convert, fraction, parse, write
+
+CASES = json.loads((Path(__file__).parents[1] / "format_cases.json").read_text())
+
+
+@pytest.mark.parametrize(
+    ("text", "quantity", "unit", "value"),
+    [
+        ("28 3/4", "draw", None, 28.75),
+        ("28-3/4", "draw", None, 28.75),
+        ("28¾", "draw", None, 28.75),
+        ("28.75", "draw", None, 28.75),
+        ("28,75", "draw", None, 28.75),
+        ("3/8", "brace", None, 0.375),
+        ("2' 4 3/4\"", "draw", None, 28.75),
+        ("2' 4 3/4", "draw", None, 28.75),
+        ("2 ft 4 in", "draw", None, 28.0),
+        ("730 mm", "draw", None, 730 / 25.4),
+        ("73 cm", "draw", None, 730 / 25.4),
+        ("730", "draw", "mm", 730 / 25.4),
+        ("1/2 in", "nock_height", None, 12.7),
+        ("-3 mm", "nock_height", None, -3.0),
+        ("38#", "weight", None, 38.0),
+        ("38 lb", "weight", None, 38.0),
+        ("17.2 kg", "weight", None, 17.2 / 0.45359237),
+        ("412", "mass", None, 412.0),
+        ("26.7 g", "mass", None, 26.7 / 0.06479891),
+        ("45 m", "distance", None, 45.0),
+        ("50 yd", "distance", None, 45.72),
+        ("52 m/s", "speed", None, 52 / 0.3048),
+        ("180 fps", "speed", "mps", 180.0),
+        ("8.5 gpp", "gpp", None, 8.5),
+    ],
+)
+def test_understands_what_people_type(text, quantity, unit, value):
+    assert parse(text, quantity, unit) == pytest.approx(value, rel=1e-12)
+
+
+@pytest.mark.parametrize(
+    "text", ["", "  ", "abc", "28 3/0", "28 lb", "28 3/4 5", "4 in 2 ft", "1e5x", "--3", "9" * 80]
+)
+def test_refuses_what_is_no_length_and_says_so(text):
+    with pytest.raises(RefusedError) as caught:
+        parse(text, "draw")
+    assert caught.value.field == "text"
+    assert len(caught.value.reason) > 15
+
+
+def test_an_unknown_quantity_is_named():
+    with pytest.raises(RefusedError, match="mood"):
+        parse("3", "mood")
+
+
+@pytest.mark.parametrize("case", CASES, ids=lambda c: f"{c['value']} {c['unit']}")
+def test_writes_as_the_browser_does(case):
+    assert write(case["value"], case["quantity"], case["unit"], case["spread"]) == case["text"]
+
+
+@pytest.mark.parametrize("quantity", QUANTITIES)
+@given(number=st.floats(0.01, 900, allow_nan=False))
+def test_typing_what_is_shown_comes_back(quantity, number):
+    """Reading what was written gives the value to half a step of the display."""
+    kind = QUANTITIES[quantity]
+    for unit_id in kind.choices:
+        unit = UNITS[unit_id]
+        stored = convert(number, unit_id, kind.stored)
+        step = 1 / unit.denominator if unit.denominator else 10.0**-unit.decimals
+        back = parse(
+            write(stored, quantity, unit_id, with_unit=False).replace("−", "-"), quantity, unit_id
+        )
+        assert convert(back, kind.stored, unit_id) == pytest.approx(number, abs=step / 2 + 1e-9)
+
+
+@given(st.floats(-500, 500), st.sampled_from([2, 4, 8, 16, 32]))
+def test_fractions_are_nearest(value, denominator):
+    text = fraction(value, denominator).replace("−", "-")
+    negative = text.startswith("-")
+    total = sum(
+        float(p.split("/")[0]) / float(p.split("/")[1]) if "/" in p else float(p)
+        for p in text.lstrip("-").split()
+    )
+    assert (-total if negative else total) == pytest.approx(value, abs=0.5 / denominator + 1e-9)
+
+
+def test_conversions_are_exact_where_defined():
+    assert convert(1, "in", "mm") == pytest.approx(25.4, rel=1e-15)
+    assert convert(1, "yd", "m") == pytest.approx(0.9144, rel=1e-15)
+    assert convert(7000, "gr", "g") == pytest.approx(453.59237, rel=1e-12)
+    assert convert(1, "kg", "lb") == pytest.approx(2.2046226218, rel=1e-9)
+    with pytest.raises(RefusedError):
+        convert(1, "in", "lb")

@@ -1,0 +1,141 @@
+"""Files: the rig as JSON, lossless or refused whole; the sheet at true size."""
+
+import io
+import re
+
+import pytest
+from hypothesis import given, settings
+from hypothesis import strategies as st
+from pypdf import PdfReader
+
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.fields import changed
+from lyrandis.core.history import Entry, changes_between
+from lyrandis.core.rig import Rig
+from lyrandis.core.workbench import Workbench
+from lyrandis.files.rig_json import MOST_BYTES, read_rig, write_rig
+from lyrandis.files.sheet import findings_that_matter, rig_sheet, settings_rows
+
+RIG = Rig(name="Räucher & Söhne <b>")
+MM = 72 / 25.4
+
+
+def entry(seq, rig, **wanted):
+    paths = {p.replace("__", "."): v for p, v in wanted.items()}
+    return Entry(seq=seq, kind="adjust", at="2026-05-01T10:00:00+00:00", station="brace",
+                 standing="settled", why="so", changes=changes_between(rig, paths))  # fmt: skip
+
+
+class TestJson:
+    @settings(deadline=None, max_examples=30)
+    @given(st.floats(40, 76), st.text(max_size=40), st.integers(4, 40))
+    def test_out_and_in_is_lossless(self, length, why, strands):
+        one = entry(1, RIG, bow__length_in=length).model_copy(update={"why": why})
+        two = entry(2, RIG, string__strands=strands)
+        text = write_rig(RIG, [one, two], "2026-05-01T09:00:00+00:00")
+        read = read_rig(text.encode())
+        assert read.base == RIG
+        assert read.entries == [one, two]
+        assert write_rig(read.base, read.entries, read.created_at) == text
+
+    def test_a_byte_order_mark_is_no_fault(self):
+        assert read_rig(b"\xef\xbb\xbf" + write_rig(RIG, [], "x").encode()).base == RIG
+
+    @pytest.mark.parametrize(
+        ("spoil", "field", "words"),
+        [
+            (lambda t: t[:200], "file", "line"),
+            (lambda t: t.replace('"entries"', '"entries'), "file", "column"),
+            (lambda _: "", "file", "damaged"),
+            (lambda _: "[" * 100_000, "file", "damaged"),
+            (lambda _: "{}", "format", "not a Lyrandis rig"),
+            (lambda t: t.replace("lyrandis-rig", "other-rig"), "format", "not a Lyrandis rig"),
+            (lambda t: t.replace('"version": 1', '"version": 2'), "version", "not known"),
+            (lambda t: t.replace('"length_in": 68', '"length_in": NaN'), "file", "NaN"),
+            (lambda t: t.replace('"length_in": 68', '"length_in": 680'), "base.bow.length_in", "at most 76 in"),
+            (lambda t: t.replace('"strands": 14', '"strnds": 14'), "base.string.strnds", "not known"),
+            (lambda t: t.replace('"seq": 1', '"seq": 4'), "entries.0.seq", "numbered 4"),
+            (lambda t: t.replace('"after": 8.0', '"after": 80.0'), "entries.0.bow.brace_height_in", "at most 14 in"),
+            (lambda t: t.replace("bow.brace_height_in", "bow.nonsense"), "entries.0.bow.nonsense", "not a setting"),
+        ],
+    )  # fmt: skip
+    def test_damage_is_refused_with_its_place(self, spoil, field, words):
+        text = write_rig(RIG, [entry(1, RIG, bow__brace_height_in=8.0)], "x")
+        with pytest.raises(RefusedError) as caught:
+            read_rig(spoil(text).encode())
+        assert caught.value.field == field
+        assert words in caught.value.reason
+
+    def test_what_is_no_text_or_too_large(self):
+        with pytest.raises(RefusedError, match="UTF-8"):
+            read_rig(b"\xff\xfe\x00")
+        with pytest.raises(RefusedError, match="too large"):
+            read_rig(b" " * (MOST_BYTES + 1))
+
+
+def drawn_lines(pdf):
+    """Straight lines of the first page, as (x0, y0, x1, y1) in points."""
+    data = PdfReader(io.BytesIO(pdf)).pages[0].get_contents().get_data().decode("latin-1")
+    number = r"(-?\d+(?:\.\d+)?)"
+    return [
+        tuple(map(float, m))
+        for m in re.findall(rf"{number} {number} m {number} {number} l S", data)
+    ]
+
+
+class TestSheet:
+    def text(self, rig, units=None):
+        pages = PdfReader(io.BytesIO(rig_sheet(rig, units or {}, "2026-11-23"))).pages
+        return "\n".join(p.extract_text() for p in pages)
+
+    def test_carries_settings_findings_and_the_chart(self):
+        text = self.text(RIG)
+        assert "Räucher & Söhne <b>" in text
+        for words in (
+            "Settings",
+            "What matters",
+            "Crawl chart",
+            "Mind.",
+            "2026-11-23",
+            "Never dry-fire",
+        ):
+            assert words in text
+        for row in Workbench(RIG).chart.rows:
+            assert f"{row.crawl_mm:.0f}" in text
+
+    def test_the_check_bar_is_50_mm(self):
+        lengths = [x1 - x0 for x0, y0, x1, y1 in drawn_lines(rig_sheet(RIG, {}, "d")) if y0 == y1]
+        assert any(abs(length - 50 * MM) < 0.02 for length in lengths)
+
+    def test_the_tab_card_is_at_true_size(self):
+        """The marks below the arrow nock's line stand at the crawls, in millimetres."""
+        rows = [r.crawl_mm for r in Workbench(RIG).chart.rows]
+        lines = drawn_lines(rig_sheet(RIG, {}, "d"))
+        marks = [y0 for x0, y0, x1, y1 in lines if y0 == y1 and abs(x1 - x0 - 7 * MM) < 0.02]
+        assert len(marks) == len(rows)
+        gaps = [
+            (a - b) / MM
+            for a, b in zip(
+                sorted(marks, reverse=True), sorted(marks, reverse=True)[1:], strict=False
+            )
+        ]
+        expected = [b - a for a, b in zip(sorted(rows), sorted(rows)[1:], strict=False)]
+        assert gaps == pytest.approx(expected, abs=0.02)
+
+    def test_units_and_many_distances(self):
+        many = changed(RIG, {"aim.distances_m": list(range(5, 64))})
+        text = self.text(many, {"distance": "yd", "crawl": "mm_1", "draw": "mm"})
+        assert "Distance (yd)" in text
+        assert "hold over" not in self.text(RIG)
+        assert "711" in text
+
+    def test_a_rig_that_cannot_be_shot_still_prints_and_says_why(self):
+        text = self.text(changed(RIG, {"arrow.shaft_length_in": 20.0}))
+        assert "No crawl chart" in text
+        assert "shorter than the" in text
+
+    def test_stops_come_first(self):
+        rig = changed(RIG, {"arrow.point_gr": 10.0, "arrow.grains_per_inch": 6.0})
+        assert findings_that_matter(Workbench(rig))[0].level == "stop"
+        names = [name for name, _ in settings_rows(rig, Workbench(rig), {})]
+        assert len(names) == len(set(names))

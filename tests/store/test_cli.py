@@ -1,0 +1,75 @@
+"""The command line."""
+
+import json
+import os
+import socket
+import subprocess
+import sys
+import time
+import urllib.request
+
+import pytest
+from typer.testing import CliRunner
+
+from lyrandis.cli import app
+from lyrandis.core.rig import Rig
+from lyrandis.store.database import FILE_NAME, open_database
+from lyrandis.store.rigs import RigStore
+
+runner = CliRunner()
+
+
+def free_port():
+    with socket.socket() as s:
+        s.bind(("127.0.0.1", 0))
+        return s.getsockname()[1]
+
+
+def test_help_names_the_commands():
+    told = runner.invoke(app, ["--help"])
+    assert told.exit_code == 0
+    for command in ("serve", "demo", "backup"):
+        assert command in told.output
+
+
+def test_backup(tmp_path):
+    store = RigStore(open_database(tmp_path / "data"))
+    store.create(Rig())
+    store.engine.dispose()
+    target = tmp_path / "copy.db"
+    told = runner.invoke(app, ["backup", str(target), "--data", str(tmp_path / "data")])
+    assert told.exit_code == 0
+    assert target.stat().st_size > 0
+    nothing = runner.invoke(app, ["backup", str(target), "--data", str(tmp_path / "none")])
+    assert nothing.exit_code == 1
+
+
+def test_openapi(tmp_path):
+    target = tmp_path / "openapi.json"
+    assert runner.invoke(app, ["openapi", str(target)]).exit_code == 0
+    assert "/api/compute/shot" in json.loads(target.read_text())["paths"]
+
+
+@pytest.mark.parametrize(("command", "rigs"), [("serve", 0), ("demo", 3)])
+def test_starts_with_its_data_by_the_environment(tmp_path, command, rigs):
+    port = free_port()
+    env = os.environ | {"LYRANDIS_DATA": str(tmp_path)}
+    run = subprocess.Popen(
+        [sys.executable, "-m", "lyrandis.cli", command, "--port", str(port)],
+        env=env, stdout=subprocess.PIPE, text=True,
+    )  # fmt: skip
+    try:
+        for _ in range(150):
+            try:
+                with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/rigs") as answer:
+                    assert len(json.load(answer)) == rigs
+                break
+            except OSError:
+                time.sleep(0.1)
+        else:
+            pytest.fail("the server did not answer")
+    finally:
+        run.terminate()
+        printed = run.communicate(timeout=20)[0]
+    assert f"http://127.0.0.1:{port}" in printed
+    assert list(tmp_path.rglob(FILE_NAME))
