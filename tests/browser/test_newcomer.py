@@ -61,8 +61,9 @@ def test_from_an_empty_database_to_a_printed_sheet_by_keyboard(page, empty):
 
     page.keyboard.press("]")
     page.get_by_role("button", name="Start at").press("Enter")
-    page.keyboard.press("k")
     expect(page.get_by_text("It lies within the ordinary starts.")).to_be_visible()
+    page.keyboard.press("k")
+    expect(page.get_by_role("button", name="Keep this")).to_be_hidden()
 
     page.keyboard.press("]")
     page.get_by_label("Point", exact=True).fill("145")

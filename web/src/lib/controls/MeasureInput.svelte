@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
+	import { untrack } from 'svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { plain } from '$lib/format/measure';
 
@@ -44,6 +45,7 @@
 	let typed = $state<string | null>(null);
 	let unread = $state<string | null>(null);
 	let ask = 0;
+	let seen: unknown = untrack(() => reset);
 
 	const canonical = $derived(value == null ? '' : plain(reference.shown(value, quantity)));
 	const wrong = $derived(unread ?? problem);
@@ -95,7 +97,8 @@
 	}
 
 	$effect(() => {
-		void reset;
+		if (reset === seen) return;
+		seen = reset;
 		typed = null;
 		unread = null;
 	});

@@ -51,7 +51,9 @@ export function setNumber(number: number, unit: Unit): Shown {
 
 /** The same as plain text, without its unit. */
 export function plain(shown: Shown): string {
-	return [shown.whole, shown.fraction].filter((part) => part !== null && part !== '').join(' ');
+	if (shown.fraction === null) return shown.whole;
+	const gap = /\d/.test(shown.whole) ? ' ' : '';
+	return `${shown.whole}${gap}${shown.fraction}`;
 }
 
 /** A ± is never shown as nothing: at least one step of the unit's fractions. */

@@ -38,7 +38,8 @@
 			<div>
 				<p>
 					<span class="word">Recheck.</span>
-					{#each due.reasons as reason, i (i)}<SaidText said={reason} />&#32;{/each}
+					{#each due.reasons as reason, i (i)}<span class="reason"><SaidText said={reason} /></span
+						>{/each}
 				</p>
 				<button class="link" onclick={() => bench().check(due.station, 'provisional')}
 					>Checked, it holds</button
@@ -106,6 +107,9 @@
 	}
 	section :global(svg) {
 		margin-top: 0.12rem;
+	}
+	.reason {
+		margin-right: 0.3em;
 	}
 	.word {
 		font-weight: 700;

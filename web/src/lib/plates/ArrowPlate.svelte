@@ -83,7 +83,7 @@
 				])
 				.range([height - 44, 168])}
 			{@const r = scaleLinear()
-				.domain([0, 60])
+				.domain([0, Math.ceil(residueOf(shot)[0]![1] / 20) * 20])
 				.range([height - 44, 168])}
 			{@const g = shot.grains_per_pound}
 			{@const v = reference.inShown(shot.speed_fps.value, 'speed')}
@@ -107,6 +107,12 @@
 					fill="none"
 					stroke="var(--ghost)"
 					stroke-width="2"
+				/>
+				<circle
+					cx={x(keptShot.grains_per_pound)}
+					cy={y(reference.inShown(keptShot.speed_fps.value, 'speed'))}
+					r="5"
+					fill="var(--ghost)"
 				/>
 			{/if}
 			<path

@@ -37,7 +37,8 @@
 	});
 
 	beforeNavigate((navigation) => {
-		if (!bench?.dirty || letGo) return;
+		// What is on its way to be kept is not lost by going on.
+		if (!bench?.dirty || bench.busy || letGo) return;
 		if (navigation.to?.url.pathname === page.url.pathname) return;
 		navigation.cancel();
 		if (navigation.type !== 'leave' && navigation.to) leaving = navigation.to.url.pathname;

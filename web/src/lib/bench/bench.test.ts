@@ -1,0 +1,124 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { RigBench } from './bench.svelte';
+import { serve } from './fake';
+
+let server: ReturnType<typeof serve>;
+let bench: RigBench;
+
+beforeEach(async () => {
+	server = serve();
+	bench = await RigBench.open(1);
+	server.asked.length = 0;
+});
+afterEach(() => vi.unstubAllGlobals());
+
+const DRAW = 'archer.draw_length_in';
+const settled = () => vi.waitFor(() => expect(server.asked.length).toBeGreaterThan(0));
+
+describe('a rig on the bench', () => {
+	it('opens as it is kept', () => {
+		expect(bench.dirty).toBe(false);
+		expect(bench.value(DRAW)).toBe(28);
+		expect(bench.bench).toBe(bench.keptBench);
+	});
+
+	it('asks what a change would do and keeps the kept beside it', async () => {
+		bench.set(DRAW, 29);
+		expect(bench.dirty).toBe(true);
+		await vi.waitFor(() => expect(bench.bench.tally[0]?.value?.value).toBe(29));
+		expect(bench.keptBench.tally[0]?.value?.value).toBe(28);
+		expect(server.asked[0]?.body).toEqual({ changes: { [DRAW]: 29 } });
+	});
+
+	it('forgets a change that goes back to what is kept', async () => {
+		bench.set(DRAW, 29);
+		bench.set(DRAW, 28);
+		expect(bench.dirty).toBe(false);
+		expect(bench.isChanged(DRAW)).toBe(false);
+		await settled();
+	});
+
+	it('asks only the latest of many quick changes', async () => {
+		for (let i = 0; i < 20; i++) bench.set(DRAW, 28 + i / 16);
+		await vi.waitFor(() => expect(bench.bench.tally[0]?.value?.value).toBe(28 + 19 / 16));
+		expect(server.asked.length).toBeLessThan(4);
+	});
+
+	it('goes back without asking', async () => {
+		bench.set(DRAW, 29);
+		await settled();
+		const turns = bench.turns;
+		bench.revert();
+		expect(bench.dirty).toBe(false);
+		expect(bench.bench).toBe(bench.keptBench);
+		expect(bench.turns).toBe(turns + 1);
+	});
+
+	it('keeps with station, reason and the entry it has seen', async () => {
+		bench.set(DRAW, 29);
+		expect(await bench.keep('draw', 'measured', 'settled')).toBe(true);
+		const kept = server.asked.find((a) => a.path.endsWith('/keep'));
+		expect(kept?.body).toEqual({
+			seq: 0,
+			station: 'draw',
+			why: 'measured',
+			standing: 'settled',
+			changes: { [DRAW]: 29 }
+		});
+		expect(bench.dirty).toBe(false);
+		expect(bench.kept.seq).toBe(1);
+		expect(bench.value(DRAW)).toBe(29);
+	});
+
+	it('sets a refusal at its field and loses nothing', async () => {
+		server.fail = {
+			status: 422,
+			body: {
+				detail: 'Draw length must be at most 34 in.',
+				errors: [{ field: DRAW, reason: 'Draw length must be at most 34 in.' }]
+			}
+		};
+		bench.set(DRAW, 99);
+		await vi.waitFor(() => expect(bench.refused[DRAW]).toContain('at most 34 in'));
+		expect(bench.fault).toBeNull();
+		expect(bench.value(DRAW)).toBe(99);
+		expect(bench.bench.tally[0]?.value?.value).toBe(28);
+		server.fail = null;
+		bench.set(DRAW, 30);
+		await vi.waitFor(() => expect(bench.bench.tally[0]?.value?.value).toBe(30));
+		expect(bench.refused).toEqual({});
+	});
+
+	it('tells a conflict and keeps the changes', async () => {
+		bench.set(DRAW, 29);
+		server.fail = { status: 409, body: { detail: 'Someone kept a change meanwhile.', errors: [] } };
+		expect(await bench.keep('draw', '', 'provisional')).toBe(false);
+		expect(bench.fault).toContain('Someone kept');
+		expect(bench.value(DRAW)).toBe(29);
+		expect(bench.busy).toBe(false);
+	});
+
+	it('says when the server is gone', async () => {
+		vi.stubGlobal('fetch', () => Promise.reject(new TypeError('gone')));
+		bench.set(DRAW, 29);
+		await vi.waitFor(() => expect(bench.fault).toContain('does not answer'));
+		expect(bench.dirty).toBe(true);
+	});
+
+	it.each(['undo', 'redo'] as const)('%s sends the entry it has seen', async (deed) => {
+		expect(await bench[deed]()).toBe(true);
+		expect(server.asked[0]).toEqual({ path: `/api/rigs/1/${deed}`, body: { seq: 0 } });
+		expect(bench.kept.seq).toBe(1);
+	});
+
+	it('checks a station', async () => {
+		await bench.check('crawls', 'settled');
+		expect(server.asked[0]?.body).toEqual({
+			seq: 0,
+			station: 'crawls',
+			standing: 'settled',
+			why: ''
+		});
+		expect(bench.state('draw')?.state).toBe('open');
+	});
+});

@@ -1,0 +1,70 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { render, screen } from '@testing-library/svelte';
+import type { Catalog } from '$lib/api/client';
+import SaidText from '$lib/format/SaidText.svelte';
+import { reference } from './reference.svelte';
+
+const unit = (id: string, per_base: number, label: string, decimals: number, denominator = 0) => ({
+	id,
+	dimension: 'any',
+	per_base,
+	label,
+	decimals,
+	denominator
+});
+
+beforeEach(() => {
+	reference.catalog = {
+		units: {
+			in_8: unit('in_8', 0.0254, 'in', 1, 8),
+			in: unit('in', 0.0254, 'in', 2),
+			mm: unit('mm', 0.001, 'mm', 0),
+			deg: unit('deg', 1, '°', 0)
+		},
+		quantities: {
+			draw: { id: 'draw', title: 'Draw', stored: 'in', choices: ['in_8', 'mm'] },
+			angle: { id: 'angle', title: 'Angle', stored: 'deg', choices: ['deg'] }
+		}
+	} as unknown as Catalog;
+	reference.units = {};
+});
+afterEach(() => vi.unstubAllGlobals());
+
+const said = {
+	text: 'A draw of {draw} at {angle}.',
+	values: {
+		draw: { value: 28.75, quantity: 'draw', plus_minus: 0.25 },
+		angle: { value: 130.2, quantity: 'angle', plus_minus: null }
+	}
+};
+
+describe('sentences in the archer’s units', () => {
+	it('as plain text', () => {
+		expect(reference.said(said)).toBe('A draw of 28 3/4 ± 1/4 in at 130°.');
+		reference.units = { draw: 'mm' };
+		expect(reference.said(said)).toBe('A draw of 730 ± 6 mm at 130°.');
+	});
+
+	it('as marked-up text, its values strong', () => {
+		render(SaidText, { said, strong: true });
+		expect(screen.getAllByText(/28|130/, { selector: 'strong *' }).length).toBeGreaterThan(0);
+		expect(document.body.textContent).toContain('A draw of');
+	});
+
+	it('goes to the shown unit and back', () => {
+		reference.units = { draw: 'mm' };
+		expect(reference.inShown(28, 'draw')).toBeCloseTo(711.2);
+		expect(reference.toStored(711.2, 'draw')).toBeCloseTo(28);
+	});
+});
+
+describe('preferences', () => {
+	it('are only taken on when the server took them', async () => {
+		const answers = [new Response('{}', { status: 200 }), new Response('{}', { status: 422 })];
+		vi.stubGlobal('fetch', async () => answers.shift());
+		await reference.prefer({ units: { draw: 'mm' } });
+		expect(reference.units).toEqual({ draw: 'mm' });
+		await expect(reference.prefer({ theme: 'dark' })).rejects.toThrow();
+		expect(reference.theme).toBe('system');
+	});
+});
