@@ -106,7 +106,9 @@ def test_leaving_with_changes_not_kept_asks(page, demo):
 
 def test_a_due_station_says_why_and_can_be_checked(page, demo):
     page.goto(f"{demo}/rig/1/nock-point")
-    expect(page.get_by_text("The brace height went down by")).to_have_count(3)  # the finding, two stops of the rail
+    expect(page.get_by_text("The brace height went down by")).to_have_count(
+        3
+    )  # the finding, two stops of the rail
     page.get_by_role("button", name="Checked, it holds").click()
     expect(page.get_by_role("button", name="Checked, it holds")).to_have_count(0)
     page.get_by_role("button", name="Settled as it is").click()

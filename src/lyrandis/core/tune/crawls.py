@@ -24,6 +24,8 @@ MOST_DISTANCES = 60
 FARTHEST_M = 120.0
 _NEAREST_M = 2.0
 _MOST_CRAWL_MM = 160.0
+_SLOPE_MM = 0.01
+_NO_DRAG_PER_M = 1e-6  # below it the fall's series is exact to rounding
 
 
 @dataclass(frozen=True)
@@ -66,13 +68,12 @@ def impact_m(sight: Sight, crawl_mm: Array | float, distance_m: Array | float) -
     k = sight.drag_per_m
     flown = d.copy()
 
+    pull = G_STANDARD / speed**2
+
     def fall(x: Array) -> Array:
-        shape: Array = (
-            x**2 / 2
-            if k * float(np.max(np.abs(x), initial=0.0)) < 1e-6
-            else (np.expm1(2 * k * x) - 2 * k * x) / (4 * k**2)
-        )
-        return np.asarray(G_STANDARD / speed**2 * shape)
+        if k < _NO_DRAG_PER_M:
+            return np.asarray(pull * x**2 * (0.5 + k * x / 3))
+        return np.asarray(pull * (np.expm1(2 * k * x) - 2 * k * x) / (4 * k**2))
 
     for _ in range(3):
         along = d - sight.nock_to_tip_m + fall(flown) * math.sin(beta)
@@ -89,11 +90,10 @@ def crawl_for_mm(sight: Sight, distance_m: Array) -> Array:
     d = np.asarray(distance_m, dtype=float)
     c = np.zeros_like(d)
     for _ in range(25):
-        y = impact_m(sight, c, d)
-        slope = (impact_m(sight, c + 0.05, d) - impact_m(sight, c - 0.05, d)) / 0.1
-        step = np.clip(-y / slope, -40, 40)
+        y, beside = impact_m(sight, np.stack([c, c + _SLOPE_MM]), d)
+        step = np.clip(-y * _SLOPE_MM / (beside - y), -40, 40)
         c = c + step
-        if float(np.max(np.abs(step))) < 1e-9:
+        if float(np.max(np.abs(step))) < 1e-8:
             break
     return c
 
@@ -109,7 +109,7 @@ def point_on_m(sight: Sight) -> float | None:
     if len(over) == 0:
         return None
     i = int(over[-1])
-    return float(brentq(lambda d: float(impact_m(sight, 0.0, d)), far[i], far[i + 1], xtol=1e-6))
+    return float(brentq(lambda d: float(impact_m(sight, 0.0, d)), far[i], far[i + 1], xtol=1e-5))
 
 
 def danger_space_m(
@@ -120,23 +120,22 @@ def danger_space_m(
     crawl_mm and distance_m have shape (n,), as have the results. The near bound is not below
     1 m, the far one not more than 60 m beyond the distance.
     """
-    steps = np.linspace(0, 1, 241)
-    d, c = distance_m[:, None], crawl_mm[:, None]
-
-    def edge(stop: Array) -> Array:
-        grid = d + (stop[:, None] - d) * steps**2
-        out = np.abs(impact_m(sight, c, grid)) > half_height_m
-        first = np.argmax(out, axis=1)
-        found = out.any(axis=1)
-        rows = np.arange(len(distance_m))
-        inside, outside = grid[rows, np.maximum(first - 1, 0)], grid[rows, first]
-        for _ in range(40):
-            middle = (inside + outside) / 2
-            beyond = np.abs(impact_m(sight, crawl_mm, middle)) > half_height_m
-            inside, outside = np.where(beyond, inside, middle), np.where(beyond, middle, outside)
-        return np.where(found, inside, stop)
-
-    return edge(np.ones_like(distance_m)), edge(distance_m + 60)
+    n = len(distance_m)
+    aim = np.tile(distance_m, 2)
+    crawl = np.tile(crawl_mm, 2)
+    stop = np.concatenate([np.ones_like(distance_m), distance_m + 60])
+    # Both edges of all crawls at once: a grid, fine near the aim, then halving the last cell.
+    grid = aim[:, None] + (stop - aim)[:, None] * np.linspace(0, 1, 161) ** 2
+    out = np.abs(impact_m(sight, crawl[:, None], grid)) > half_height_m
+    first = np.argmax(out, axis=1)
+    rows = np.arange(2 * n)
+    inside, outside = grid[rows, np.maximum(first - 1, 0)], grid[rows, first]
+    for _ in range(22):
+        middle = (inside + outside) / 2
+        beyond = np.abs(impact_m(sight, crawl, middle)) > half_height_m
+        inside, outside = np.where(beyond, inside, middle), np.where(beyond, middle, outside)
+    edge = np.where(out.any(axis=1), inside, stop)
+    return edge[:n], edge[n:]
 
 
 @dataclass(frozen=True)
