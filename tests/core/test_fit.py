@@ -105,6 +105,15 @@ def test_ratio_band_and_verdicts():
     assert told.verdict == "too_long"
 
 
+def test_schools_are_silent_where_they_were_not_made_for_the_bow():
+    hybrid = say(Bow(form="hybrid", length_in=62, takedown=False))
+    assert hybrid["limb_first"].verdict == hybrid["ladder"].verdict == "silent"
+    assert hybrid["ratio_band"].verdict != "silent"
+    static = say(Bow(form="static_tip", length_in=54, takedown=False), release="thumb")
+    assert [s.verdict for s in static.values()].count("silent") == 4
+    assert static["stack_reserve"].low_in is not None
+
+
 def test_reserve_and_angle_hold_at_the_length_they_name():
     bow = Bow(length_in=68, marked_weight_lbf=40)
     told = say(bow)

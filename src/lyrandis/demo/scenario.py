@@ -170,20 +170,20 @@ def _static_tip(store: RigStore) -> None:
     rig = Rig(
         name="Horn-tip thumb bow",
         use="backyard",
-        archer=Archer(name="Teodora Finch", release="thumb", draw_length_in=29.5,
+        archer=Archer(name="Teodora Finch", release="thumb", draw_length_in=28.5,
                       draw_method="tape", draw_plus_minus_in=1.0, eye_above_nock_mm=80),
         bow=Bow(
-            form="static_tip", takedown=False, length_in=54, marked_weight_lbf=38,
+            form="static_tip", takedown=False, length_in=60, marked_weight_lbf=38,
             limb_material="laminated", tips="long", side_plate="leather", centre_cut_mm=-6,
         ),
         string=String(material="polyester", strands=14),
         arrow=Arrow(
-            material="cane", shaft_length_in=33, grains_per_inch=9.6, diameter_mm=8.0,
-            static_spine=550, point_gr=125, insert_gr=0, nock_gr=8, fletching_gr=24,
+            material="cane", shaft_length_in=32, grains_per_inch=10.6, diameter_mm=8.0,
+            static_spine=620, point_gr=125, insert_gr=0, nock_gr=8, fletching_gr=24,
         ),
     )  # fmt: skip
     log = _Logbook(store, rig, 40)
-    log.keep("draw", {"archer.draw_length_in": 29.5}, "tape only so far")
+    log.keep("draw", {"archer.draw_length_in": 28.5}, "tape only so far")
     log.keep("brace", {"bow.brace_height_in": 6.75}, "as the bowyer braced it", days=0.5)
 
 

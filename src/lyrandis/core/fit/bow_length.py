@@ -39,7 +39,14 @@ LENGTHS_IN: dict[Form, tuple[float, float]] = {
     "static_tip": (44.0, 66.0),
 }
 _STEP_IN = 1.0
-_TOO_LONG_RATIO = 2.45
+# Length over draw that is neither lively nor sluggish, and how far past it limbs idle: own rule.
+_IDEAL_RATIO: dict[Form, float] = {
+    "longbow": 2.36,
+    "hybrid": 2.26,
+    "recurve": 2.34,
+    "static_tip": 2.05,
+}
+_TOO_LONG_PAST = 0.13
 
 
 class SchoolNumbers(Frozen):
@@ -175,45 +182,53 @@ def schools(
     def add(id: SchoolId, low: float | None, high: float | None, why: str) -> None:
         told.append(School(id, low, high, _verdict(bow.length_in, low, high), why))
 
+    def silent(id: SchoolId, why: str) -> None:
+        told.append(School(id, None, None, "silent", why))
+
     adds = LIMB_CLASS_ADDS_IN[limb_class(draw_in, numbers)]
     small, large = _RISERS_BY_USE[use]
-    add(
-        "limb_first",
-        small + adds,
-        large + adds,
-        f"A {limb_class(draw_in, numbers)} limb for the draw, on a {small:g} to {large:g} in "
-        "riser for the use.",
-    )
+    if bow.form == "recurve" and bow.takedown:
+        add(
+            "limb_first",
+            small + adds,
+            large + adds,
+            f"A {limb_class(draw_in, numbers)} limb for the draw, on a {small:g} to {large:g} in "
+            "riser for the use.",
+        )
+    else:
+        silent("limb_first", "It speaks of takedown recurves only.")
     rungs = 0
     while draw_in > numbers.ladder_start_draw_in + rungs * numbers.ladder_rung_draw_in:
         rungs += 1
     rung = min(numbers.ladder_start_in + 2 * rungs, numbers.ladder_start_in + 8)
-    add("ladder", rung, rung, "One bow length for each 2 in of draw; the target archers' rule.")
-    add(
-        "ratio_band",
-        numbers.ratio_low * draw_in,
-        numbers.ratio_high * draw_in,
-        f"Between {numbers.ratio_low:g} and {numbers.ratio_high:g} times the draw; meant for "
-        "one-piece bows. Low for close cover, high for smoothness.",
-    )
+    if bow.form == "recurve":
+        add("ladder", rung, rung, "One bow length for each 2 in of draw; the target archers' rule.")
+    else:
+        silent("ladder", "It is the target recurve archers' rule.")
+    if bow.form == "static_tip":
+        silent("ratio_band", "It was not made for bows with static tips, which are shorter.")
+    else:
+        add(
+            "ratio_band",
+            numbers.ratio_low * draw_in,
+            numbers.ratio_high * draw_in,
+            f"Between {numbers.ratio_low:g} and {numbers.ratio_high:g} times the draw; meant for "
+            "one-piece bows. Low for close cover, high for smoothness.",
+        )
     reserve = reserve_wanted_in(use, numbers)
     stack = _shortest(bow, draw_in, None, reserve)
     if stack is None:
-        told.append(School("stack_reserve", None, None, "silent", "No length computed reaches it."))
+        silent("stack_reserve", "No length computed reaches it.")
     else:
         wanted = f"{reserve:g} in beyond" if reserve >= 0 else f"at most {-reserve:g} in inside"
         add("stack_reserve", stack, None, f"The bow starts to stack {wanted} the draw.")
     limit = angle_limit_deg(archer.release, numbers)
     if limit is None:
-        told.append(
-            School("string_angle", None, None, "silent", "A thumb draw has no limit of its own.")
-        )
+        silent("string_angle", "A thumb draw has no limit of its own.")
     else:
         open_enough = _shortest(bow, draw_in, limit, -99)
         if open_enough is None:
-            told.append(
-                School("string_angle", None, None, "silent", "No length computed reaches it.")
-            )
+            silent("string_angle", "No length computed reaches it.")
         else:
             add(
                 "string_angle", open_enough, None, f"At least {limit:g}° between string and string."
@@ -222,6 +237,7 @@ def schools(
 
 
 def _score(
+    form: Form,
     length: float,
     draw_in: float,
     angle: float,
@@ -239,10 +255,11 @@ def _score(
         points -= 2.0 * (wanted - reserve)
         reasons.append("it stacks too near the draw")
     ratio = length / draw_in
-    ideal = 2.32 + 0.11 * taste
+    ideal = _IDEAL_RATIO[form] + 0.11 * taste
     points -= 9 * abs(ratio - ideal)
-    if ratio > _TOO_LONG_RATIO:
-        points -= 20 * (ratio - _TOO_LONG_RATIO)
+    too_long = _IDEAL_RATIO[form] + _TOO_LONG_PAST
+    if ratio > too_long:
+        points -= 20 * (ratio - too_long)
         reasons.append("the limbs are hardly worked")
     if not reasons:
         reasons.append("smooth at your draw" if ratio >= ideal else "short and lively")
@@ -276,7 +293,7 @@ def candidates(
             angle, reserve = angle_and_reserve(_of_length(bow, length, riser), draw_in)
         except RefusedError:
             continue
-        score, reasons = _score(length, draw_in, angle, reserve, limit, wanted, taste)
+        score, reasons = _score(bow.form, length, draw_in, angle, reserve, limit, wanted, taste)
         if riser is not None:
             small, large = _RISERS_BY_USE[use]
             if not small <= riser <= large:

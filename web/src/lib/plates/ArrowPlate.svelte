@@ -153,8 +153,9 @@
 			<circle cx={x(g)} cy={y(v)} r="5" fill="var(--heather)" />
 			<text
 				class="halo"
-				x={x(g) + 9}
-				y={y(v) - 9}
+				x={x(g) + (g > 10.5 ? -9 : 9)}
+				text-anchor={g > 10.5 ? 'end' : 'start'}
+				y={y(v) + (g > 10.5 ? 18 : -9)}
 				style:fill="var(--heather)"
 				style:font-weight="600"
 				><Label

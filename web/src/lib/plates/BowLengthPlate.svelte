@@ -33,7 +33,7 @@
 	const bl = (value: number) => reference.text(value, 'bow_length');
 
 	function band(low: number | null | undefined, high: number | null | undefined): string {
-		if (low == null && high == null) return 'says nothing';
+		if (low == null && high == null) return '';
 		if (high == null) return `${bl(low!)} or more`;
 		if (low == null) return `up to ${bl(high)}`;
 		return low === high ? bl(low) : `${reference.text(low, 'bow_length', false)} to ${bl(high)}`;

@@ -116,9 +116,7 @@
 					style:fill="var(--heather)">point-on</text
 				>
 			{/if}
-			<text class="q" x={right - 10} y={height - 62} text-anchor="end"
-				>bars: the distance may be this wrong</text
-			>
+			<text class="q" x="44" y={height - 11}>bars: the distance may be this wrong</text>
 		{/if}
 		{#if crawls && row}
 			<!-- The sight picture, in thousandths of a radian as the eye sees it. -->

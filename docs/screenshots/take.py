@@ -1,0 +1,80 @@
+"""`make pictures`: one current picture of each main view, from the demo's data."""
+
+from __future__ import annotations
+
+import socket
+import subprocess
+import sys
+import tempfile
+import time
+import urllib.request
+from pathlib import Path
+
+from playwright.sync_api import Page, sync_playwright
+
+HERE = Path(__file__).parent
+VIEWS = {
+    "rigs": "/",
+    "new-rig": "/new",
+    "draw": "/rig/1/draw",
+    "bow-length": "/rig/1/bow-length",
+    "weight": "/rig/1/weight",
+    "string": "/rig/1/string",
+    "brace": "/rig/2/brace",
+    "nock-point": "/rig/1/nock-point",
+    "arrow": "/rig/1/arrow",
+    "crawls": "/rig/1/crawls",
+    "logbook": "/rig/1/keep",
+}
+
+
+def shoot(page: Page, address: str, name: str, path: str) -> None:
+    """One picture of one view, once it is at rest."""
+    page.goto(address + path, wait_until="networkidle")
+    page.wait_for_timeout(200)
+    page.screenshot(path=HERE / f"{name}.png", animations="disabled")
+
+
+def main() -> None:
+    """Start the demo on a fresh folder, take every picture, stop it."""
+    with socket.socket() as s:
+        s.bind(("127.0.0.1", 0))
+        port = s.getsockname()[1]
+    with tempfile.TemporaryDirectory() as folder, sync_playwright() as playwright:
+        run = subprocess.Popen(
+            [sys.executable, "-m", "lyrandis.cli", "demo", "--port", str(port), "--data", folder]
+        )
+        address = f"http://127.0.0.1:{port}"
+        try:
+            for _ in range(100):
+                try:
+                    urllib.request.urlopen(f"{address}/api/health").close()
+                    break
+                except OSError:
+                    time.sleep(0.1)
+            browser = playwright.chromium.launch(
+                executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
+            )
+            common = {"reduced_motion": "reduce", "color_scheme": "light"}
+            page = browser.new_page(viewport={"width": 1280, "height": 800}, **common)
+            for name, path in VIEWS.items():
+                shoot(page, address, name, path)
+            page.goto(f"{address}/rig/2/arrow", wait_until="networkidle")
+            page.get_by_label("Weighed", exact=True).fill("395")
+            page.get_by_text("One change not kept.").wait_for()
+            page.wait_for_timeout(300)
+            page.screenshot(path=HERE / "change.png", animations="disabled")
+            dark = browser.new_page(
+                viewport={"width": 1280, "height": 800}, **(common | {"color_scheme": "dark"})
+            )
+            shoot(dark, address, "lamp", "/rig/3/bow-length")
+            narrow = browser.new_page(viewport={"width": 820, "height": 1180}, **common)
+            shoot(narrow, address, "tablet", "/rig/2/crawls")
+            browser.close()
+        finally:
+            run.terminate()
+            run.wait(20)
+
+
+if __name__ == "__main__":
+    main()
