@@ -167,7 +167,7 @@ class TestStringAndBrace:
         fit = string_fit(bow, String(), force_draw(bow).statics, 40)
         assert fit.usual_length_in == 64
         assert fit.needed_length_in == pytest.approx(64.6, abs=0.2)
-        assert fit.safety_strands == 14
+        assert fit.usual_strands == 14
 
     def test_brace_starts_in_the_range(self):
         assert start_in(Bow(length_in=68)) == pytest.approx(8.5)

@@ -9,23 +9,17 @@ from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.bench_view import (
-    ArrowView,
     BenchView,
     BowLengthView,
-    CandidateView,
-    CrawlRowView,
-    FingerRuleView,
     ForceDrawView,
-    SchoolView,
     ShotView,
-    WindowView,
-    arrow_view,
     bench_view,
     force_draw_view,
     shot_view,
 )
 from lyrandis.api.problems import PROBLEM_RESPONSES
-from lyrandis.core.arrow.build import build
+from lyrandis.core.arrow.build import Build, build
+from lyrandis.core.arrow.window import SpineWindow
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.bow_length import SchoolNumbers, candidates, schools
 from lyrandis.core.fit.draw_length import Convention, draw_length
@@ -35,6 +29,7 @@ from lyrandis.core.tune.crawls import (
     NOCK_TO_HOOK_Q,
     SPEED_LOSS_PER_MM,
     STROKE_M,
+    CrawlChart,
     Sight,
     crawl_chart,
 )
@@ -114,10 +109,7 @@ def compute_bow_length(body: BowLengthIn) -> BowLengthView:
     draw = bench.true_draw.value
     told = schools(body.archer, bow, draw, body.use, body.schools)
     ranked = candidates(body.archer, bow, draw, body.use, body.taste, body.schools)
-    return BowLengthView(
-        schools=[SchoolView(**s._asdict()) for s in told],
-        candidates=[CandidateView.model_validate(c) for c in ranked],
-    )
+    return BowLengthView(schools=list(told), candidates=list(ranked))
 
 
 class ForceDrawIn(Request):
@@ -154,9 +146,9 @@ class ArrowIn(Request):
 
 
 @router.post("/arrow")
-def compute_arrow(body: ArrowIn) -> ArrowView:
+def compute_arrow(body: ArrowIn) -> Build:
     """Mass, balance and stiffness of an arrow."""
-    return arrow_view(build(body.arrow))
+    return build(body.arrow)
 
 
 class ShotIn(Request):
@@ -179,9 +171,9 @@ def compute_shot(body: ShotIn) -> ShotView:
 
 
 @router.post("/spine-window")
-def compute_spine_window(body: ShotIn) -> WindowView:
+def compute_spine_window(body: ShotIn) -> SpineWindow:
     """The first spine suggestion."""
-    return WindowView.model_validate(_bench(body).window)
+    return _bench(body).window
 
 
 class CrawlsIn(Request):
@@ -202,16 +194,8 @@ class CrawlsIn(Request):
     finger_width_mm: float | None = Field(None, ge=5, le=40)
 
 
-class CrawlsOut(BaseModel):
-    """The chart."""
-
-    point_on_m: float | None
-    rows: list[CrawlRowView]
-    finger_rule: FingerRuleView | None
-
-
 @router.post("/crawls")
-def compute_crawls(body: CrawlsIn) -> CrawlsOut:
+def compute_crawls(body: CrawlsIn) -> CrawlChart:
     """Crawls, holds over, danger spaces, tab marks and finger widths for distances."""
     sight = Sight(
         speed_mps=body.speed_mps,
@@ -224,19 +208,12 @@ def compute_crawls(body: CrawlsIn) -> CrawlsOut:
         kick_mrad=body.kick_mrad,
         slope_deg=body.slope_deg,
     )
-    chart = crawl_chart(
+    return crawl_chart(
         sight,
         np.array(body.distances_m),
         body.spot_half_height_cm,
         body.stitch_pitch_mm,
         body.finger_width_mm,
-    )
-    return CrawlsOut(
-        point_on_m=chart.point_on_m,
-        rows=[CrawlRowView.model_validate(r) for r in chart.rows],
-        finger_rule=(
-            None if chart.finger_rule is None else FingerRuleView.model_validate(chart.finger_rule)
-        ),
     )
 
 

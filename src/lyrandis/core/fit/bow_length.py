@@ -7,7 +7,7 @@ from the bow model. Every number of theirs is in `SchoolNumbers` and can be edit
 from __future__ import annotations
 
 from dataclasses import dataclass
-from typing import Literal, NamedTuple
+from typing import Literal
 
 from pydantic import Field
 
@@ -65,7 +65,8 @@ class SchoolNumbers(Frozen):
     angle_split_deg: float = Field(121, ge=90, le=150)
 
 
-class School(NamedTuple):
+@dataclass(frozen=True)
+class School:
     """What one school says: a range of lengths [in] (None: open), a verdict and its reason."""
 
     school: SchoolId

@@ -5,7 +5,6 @@ from __future__ import annotations
 from lyrandis.core.findings import Action, Finding, say
 from lyrandis.core.stations.base import Told
 from lyrandis.core.tune.brace import ODD_STRING_IN
-from lyrandis.core.tune.string import string_mass_gr
 from lyrandis.core.workbench import Workbench
 
 _WORDS = {"low_stretch": "low-stretch", "polyester": "polyester", "natural": "natural-fibre"}
@@ -14,7 +13,7 @@ _WORDS = {"low_stretch": "low-stretch", "polyester": "polyester", "natural": "na
 def tell(b: Workbench) -> Told:
     """Which string, and how it fits at the present brace height."""
     s, fit = b.rig.string, b.string_fit
-    mass = string_mass_gr(b.rig.bow, s)
+    mass = fit.mass_gr
     length = s.length_in or fit.needed_length_in
     answer = say(
         f"A {{length}} string of {s.strands} {_WORDS[s.material]} strands, {{mass}}; braced, it "
@@ -132,7 +131,7 @@ def _length(b: Workbench) -> list[Finding]:
 
 
 def _strands(b: Workbench) -> list[Finding]:
-    have, usual = b.rig.string.strands, b.string_fit.safety_strands
+    have, usual = b.rig.string.strands, b.string_fit.usual_strands
     why = say(
         "Too many strands are slow and dull; too few are thin, loud and unsafe. Trade habit by weight; the fibre's maker knows better."
     )

@@ -6,7 +6,7 @@ from dataclasses import dataclass
 
 from lyrandis.core.bow.statics import Statics
 from lyrandis.core.rig import Bow, Form, String, StringMaterial
-from lyrandis.core.units import G_STANDARD, KG_PER_GRAIN, M_PER_IN
+from lyrandis.core.units import KG_PER_GRAIN, M_PER_IN, N_PER_LBF
 
 SHORTER_IN: dict[Form, float] = {"longbow": 3, "hybrid": 3, "recurve": 4, "static_tip": 4.5}
 # Trade habit: a strand for every so many pounds, within these counts (own table, editable later).
@@ -61,12 +61,14 @@ def usual_length_in(bow: Bow) -> float:
 
 @dataclass(frozen=True)
 class StringFit:
-    """How a string of a length fits: lengths in inches, tension in pounds."""
+    """How a string of a length fits: lengths in inches, tension in pounds, mass in grains."""
 
     usual_length_in: float
     needed_length_in: float  # what this bow needs at its brace height, from the model
     tension_lbf: float
-    safety_strands: int
+    usual_strands: int
+    mass_gr: float
+    measured: bool  # whether the string was weighed
 
 
 def string_fit(bow: Bow, string: String, statics: Statics, weight_lbf: float) -> StringFit:
@@ -74,6 +76,8 @@ def string_fit(bow: Bow, string: String, statics: Statics, weight_lbf: float) ->
     return StringFit(
         usual_length_in=usual_length_in(bow),
         needed_length_in=2 * statics.braced.half_string / M_PER_IN,
-        tension_lbf=statics.braced.tension / (0.45359237 * G_STANDARD),
-        safety_strands=usual_strands(string.material, weight_lbf),
+        tension_lbf=statics.braced.tension / N_PER_LBF,
+        usual_strands=usual_strands(string.material, weight_lbf),
+        mass_gr=string_mass_gr(bow, string),
+        measured=string.mass_gr is not None,
     )

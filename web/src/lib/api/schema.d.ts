@@ -712,50 +712,24 @@ export interface components {
             arrow: components["schemas"]["Arrow"];
         };
         /**
-         * ArrowView
-         * @description The arrow from its parts.
-         */
-        ArrowView: {
-            /** Balance In */
-            balance_in: number;
-            /** Front Of Centre Pct */
-            front_of_centre_pct: number;
-            /** Inertia Kg M2 */
-            inertia_kg_m2: number;
-            /** Mass Gr */
-            mass_gr: number;
-            /** Measured */
-            measured: boolean;
-            /** Parts */
-            parts: components["schemas"]["PartView"][];
-            /** Parts Gr */
-            parts_gr: number;
-            /** Spine 26In Lbf */
-            spine_26in_lbf: number;
-            /** Spine 28In */
-            spine_28in: number;
-            /** Stiffness N M2 */
-            stiffness_n_m2: number;
-        };
-        /**
          * BenchView
          * @description Every number of a rig.
          */
         BenchView: {
-            arrow: components["schemas"]["ArrowView"] | null;
+            arrow: components["schemas"]["Build"] | null;
             bow_length: components["schemas"]["BowLengthView"] | null;
-            brace: components["schemas"]["BraceView"] | null;
+            brace: components["schemas"]["BraceFit"] | null;
             crawls: components["schemas"]["CrawlsView"] | null;
             force_draw: components["schemas"]["ForceDrawView"] | null;
-            nock: components["schemas"]["NockView"] | null;
+            nock: components["schemas"]["NockStart"] | null;
             rig: components["schemas"]["Rig"];
             shot: components["schemas"]["ShotView"] | null;
             /** Stations */
             stations: components["schemas"]["StationView"][];
-            string: components["schemas"]["StringView"] | null;
+            string: components["schemas"]["StringFit"] | null;
             /** Tally */
             tally: components["schemas"]["TallyEntry"][];
-            window: components["schemas"]["WindowView"] | null;
+            window: components["schemas"]["SpineWindow"] | null;
         };
         /** Body_import_rig_api_rigs_import_post */
         Body_import_rig_api_rigs_import_post: {
@@ -912,15 +886,15 @@ export interface components {
          */
         BowLengthView: {
             /** Candidates */
-            candidates: components["schemas"]["CandidateView"][];
+            candidates: components["schemas"]["Candidate"][];
             /** Schools */
-            schools: components["schemas"]["SchoolView"][];
+            schools: components["schemas"]["School"][];
         };
         /**
-         * BraceView
-         * @description The brace height against its range, to the archer's own reference.
+         * BraceFit
+         * @description Brace heights [in] to the archer's own reference, and to the pivot.
          */
-        BraceView: {
+        BraceFit: {
             /** Assumed */
             assumed: boolean;
             /** Brace In */
@@ -941,10 +915,36 @@ export interface components {
             to_pivot_in: number;
         };
         /**
-         * CandidateView
-         * @description One bow that could be had.
+         * Build
+         * @description A built arrow; `mass_gr` is the weighed mass where the arrow was weighed.
          */
-        CandidateView: {
+        Build: {
+            /** Balance In */
+            balance_in: number;
+            /** Front Of Centre Pct */
+            front_of_centre_pct: number;
+            /** Inertia Kg M2 */
+            inertia_kg_m2: number;
+            /** Mass Gr */
+            mass_gr: number;
+            /** Measured */
+            measured: boolean;
+            /** Parts */
+            parts: components["schemas"]["Part"][];
+            /** Parts Gr */
+            parts_gr: number;
+            /** Spine 26In Lbf */
+            spine_26in_lbf: number;
+            /** Spine 28In */
+            spine_28in: number;
+            /** Stiffness N M2 */
+            stiffness_n_m2: number;
+        };
+        /**
+         * Candidate
+         * @description One bow that could be had: lengths [in], angle [deg], reserve [in] and why it ranks.
+         */
+        Candidate: {
             /** Length In */
             length_in: number;
             /** Limb Class */
@@ -1027,10 +1027,21 @@ export interface components {
             name: string;
         };
         /**
-         * CrawlRowView
-         * @description One distance of the chart.
+         * CrawlChart
+         * @description The chart for a set of distances.
          */
-        CrawlRowView: {
+        CrawlChart: {
+            finger_rule: components["schemas"]["FingerRule"] | null;
+            /** Point On M */
+            point_on_m: number | null;
+            /** Rows */
+            rows: components["schemas"]["CrawlRow"][];
+        };
+        /**
+         * CrawlRow
+         * @description One distance of the chart. Beyond point-on crawl_mm is None and hold_over_cm is set.
+         */
+        CrawlRow: {
             /** Crawl Mm */
             crawl_mm: number | null;
             /** Distance M */
@@ -1106,22 +1117,11 @@ export interface components {
             stroke_m: number;
         };
         /**
-         * CrawlsOut
-         * @description The chart.
-         */
-        CrawlsOut: {
-            finger_rule: components["schemas"]["FingerRuleView"] | null;
-            /** Point On M */
-            point_on_m: number | null;
-            /** Rows */
-            rows: components["schemas"]["CrawlRowView"][];
-        };
-        /**
          * CrawlsView
          * @description The crawl chart.
          */
         CrawlsView: {
-            finger_rule: components["schemas"]["FingerRuleView"] | null;
+            finger_rule: components["schemas"]["FingerRule"] | null;
             /** Flights */
             flights: components["schemas"]["FlightView"][];
             /** Nock To Tip M */
@@ -1130,7 +1130,7 @@ export interface components {
             plus_minus_mm: number[];
             point_on_m: components["schemas"]["Estimate"] | null;
             /** Rows */
-            rows: components["schemas"]["CrawlRowView"][];
+            rows: components["schemas"]["CrawlRow"][];
         };
         /**
          * CurveView
@@ -1189,8 +1189,8 @@ export interface components {
          * @description The bow at brace and at full draw.
          */
         DrawingView: {
-            brace: components["schemas"]["PoseView"];
-            full_draw: components["schemas"]["PoseView"];
+            brace: components["schemas"]["Pose"];
+            full_draw: components["schemas"]["Pose"];
             /** Riser In */
             riser_in: number;
         };
@@ -1271,10 +1271,13 @@ export interface components {
             why: components["schemas"]["Said"];
         };
         /**
-         * FingerRuleView
-         * @description The finger-width school.
+         * FingerRule
+         * @description The finger-width school: two numbers to remember, and what they cost at each distance.
+         *
+         *     at_20m_fingers and per_10m_fingers [finger widths]; errors_cm [cm] on the butt per row
+         *     (None beyond point-on).
          */
-        FingerRuleView: {
+        FingerRule: {
             /** At 20M Fingers */
             at_20m_fingers: number;
             /** Errors Cm */
@@ -1295,10 +1298,10 @@ export interface components {
             height_cm: number[];
         };
         /**
-         * FloorView
-         * @description How light an arrow may be, in grains per pound.
+         * Floor
+         * @description How light an arrow may be, in grains per pound, by each school, and what follows.
          */
-        FloorView: {
+        Floor: {
             /** Energy Gpp */
             energy_gpp: number;
             /** Floor Gpp */
@@ -1307,8 +1310,11 @@ export interface components {
             form_gpp: number;
             /** Maker Gpp */
             maker_gpp: number | null;
-            /** Verdict */
-            verdict: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "below" | "tolerated" | "mind" | "fine";
         };
         /**
          * ForceDrawIn
@@ -1439,10 +1445,10 @@ export interface components {
             why: string;
         };
         /**
-         * NockView
-         * @description The nock point against its ordinary starts.
+         * NockStart
+         * @description Ordinary heights [mm] from square to the underside of the arrow nock.
          */
-        NockView: {
+        NockStart: {
             /** Assumed */
             assumed: boolean;
             /** Height Mm */
@@ -1475,13 +1481,16 @@ export interface components {
             value: number;
         };
         /**
-         * PartView
-         * @description A part of the arrow.
+         * Part
+         * @description A part of the arrow: mass [gr], its centre [in from the throat], and its length [in].
          */
-        PartView: {
+        Part: {
             /** At In */
             at_in: number;
-            /** Length In */
+            /**
+             * Length In
+             * @default 0
+             */
             length_in: number;
             /** Mass Gr */
             mass_gr: number;
@@ -1489,10 +1498,10 @@ export interface components {
             name: string;
         };
         /**
-         * PoseView
-         * @description The bow in one pose, outlines in inches, X toward the archer, Y up.
+         * Pose
+         * @description The bow in one pose: closed limb outlines, the string's path, the limb nock, the nock.
          */
-        PoseView: {
+        Pose: {
             /** Arrow Nock */
             arrow_nock: [
                 number,
@@ -1762,6 +1771,28 @@ export interface components {
             };
         };
         /**
+         * School
+         * @description What one school says: a range of lengths [in] (None: open), a verdict and its reason.
+         */
+        School: {
+            /** High In */
+            high_in: number | null;
+            /** Low In */
+            low_in: number | null;
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "limb_first" | "ladder" | "ratio_band" | "stack_reserve" | "string_angle";
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fits" | "too_short" | "too_long" | "silent";
+            /** Why */
+            why: string;
+        };
+        /**
          * SchoolNumbers
          * @description The schools' numbers, in inches, degrees and ratios; an archer may hold other ones.
          */
@@ -1823,22 +1854,6 @@ export interface components {
             short_limb_to_in: number;
         };
         /**
-         * SchoolView
-         * @description One school of bow length.
-         */
-        SchoolView: {
-            /** High In */
-            high_in: number | null;
-            /** Low In */
-            low_in: number | null;
-            /** School */
-            school: string;
-            /** Verdict */
-            verdict: string;
-            /** Why */
-            why: string;
-        };
-        /**
          * SeqIn
          * @description The latest entry the caller has seen.
          */
@@ -1890,7 +1905,7 @@ export interface components {
             curve: components["schemas"]["ShotCurveView"];
             /** Efficiency */
             efficiency: number;
-            floor: components["schemas"]["FloorView"];
+            floor: components["schemas"]["Floor"];
             /** Grains Per Pound */
             grains_per_pound: number;
             /** Momentum Lb S */
@@ -1903,6 +1918,21 @@ export interface components {
             /** Virtual Mass Gr */
             virtual_mass_gr: number;
             weight_at_draw_lbf: components["schemas"]["Estimate"];
+        };
+        /**
+         * SpineWindow
+         * @description A suggested static spine [0.001 in at 28 in], its band, and why the band is as wide.
+         */
+        SpineWindow: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+            /** Share */
+            share: number;
+            spine_28in: components["schemas"]["Estimate"];
+            /** Widened */
+            widened: string[];
         };
         /**
          * StationNote
@@ -2002,10 +2032,10 @@ export interface components {
             twists?: number | null;
         };
         /**
-         * StringView
-         * @description How the string fits.
+         * StringFit
+         * @description How a string of a length fits: lengths in inches, tension in pounds, mass in grains.
          */
-        StringView: {
+        StringFit: {
             /** Mass Gr */
             mass_gr: number;
             /** Measured */
@@ -2069,19 +2099,6 @@ export interface components {
             quantity: string;
             /** Value */
             value: number;
-        };
-        /**
-         * WindowView
-         * @description The first spine suggestion.
-         */
-        WindowView: {
-            /** High */
-            high: number;
-            /** Low */
-            low: number;
-            spine_28in: components["schemas"]["Estimate"];
-            /** Widened */
-            widened: string[];
         };
     };
     responses: never;
@@ -2176,7 +2193,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["ArrowView"];
+                    "application/json": components["schemas"]["Build"];
                 };
             };
             /** @description The request is not JSON */
@@ -2314,7 +2331,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["CrawlsOut"];
+                    "application/json": components["schemas"]["CrawlChart"];
                 };
             };
             /** @description The request is not JSON */
@@ -2659,7 +2676,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WindowView"];
+                    "application/json": components["schemas"]["SpineWindow"];
                 };
             };
             /** @description The request is not JSON */

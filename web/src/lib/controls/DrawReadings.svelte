@@ -71,7 +71,7 @@
 	}
 </script>
 
-<form onsubmit={add}>
+<form class="readings" onsubmit={add}>
 	<div class="line">
 		<strong>Readings</strong>
 		<label
@@ -115,44 +115,3 @@
 	</div>
 	<p class="quiet" class:wrong={problem} aria-live="polite">{problem ?? hints[method]}</p>
 </form>
-
-<style>
-	.line {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.5rem 0.9rem;
-		align-items: baseline;
-	}
-	.line-input {
-		width: 6rem;
-	}
-	select {
-		background: transparent;
-		border: 0;
-		border-bottom: 1px solid var(--line);
-		color: var(--ink);
-		padding: 0.2rem 1.2rem 0.2rem 0;
-	}
-	option {
-		background: var(--raised);
-	}
-	.act {
-		padding: 0.2rem 0.8rem;
-	}
-	.reading {
-		background: none;
-		border: 0;
-		border-bottom: 1px dotted var(--line);
-		color: var(--ink);
-		cursor: pointer;
-		margin-right: 0.7rem;
-		padding: 0;
-	}
-	p {
-		font-size: 0.82rem;
-		margin-top: 0.3rem;
-	}
-	.wrong {
-		color: var(--brick);
-	}
-</style>

@@ -42,7 +42,7 @@
 	}
 </script>
 
-<form onsubmit={add}>
+<form class="readings" onsubmit={add}>
 	<div class="line">
 		<strong>Scale readings</strong>
 		<input
@@ -83,33 +83,3 @@
 			'Hook the scale on the string, pull to the mark and read. The curve then passes through your readings.'}
 	</p>
 </form>
-
-<style>
-	.line {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.5rem 0.8rem;
-		align-items: baseline;
-	}
-	.line-input {
-		width: 5rem;
-	}
-	.act {
-		padding: 0.2rem 0.8rem;
-	}
-	.reading {
-		background: none;
-		border: 0;
-		border-bottom: 1px dotted var(--line);
-		color: var(--ink);
-		cursor: pointer;
-		padding: 0;
-	}
-	p {
-		font-size: 0.82rem;
-		margin-top: 0.3rem;
-	}
-	.wrong {
-		color: var(--brick);
-	}
-</style>

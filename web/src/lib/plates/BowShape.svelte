@@ -5,7 +5,7 @@
 
 	/** The bow in one pose, to scale: limbs, riser with its grip, string. */
 	interface Props {
-		pose: Schemas['PoseView'];
+		pose: Schemas['Pose'];
 		at: Frame;
 		ghost?: boolean;
 		riser?: boolean;
