@@ -68,6 +68,7 @@ def test_from_an_empty_database_to_a_printed_sheet_by_keyboard(page, empty):
     page.keyboard.press("]")
     page.get_by_label("Point", exact=True).fill("145")
     page.get_by_role("button", name="Keep this").press("Enter")
+    expect(page.get_by_role("button", name="Keep this")).to_be_hidden()
     page.keyboard.press("]")
     expect(page.get_by_role("heading", name="How far down the string?")).to_be_visible()
     page.get_by_label("Distances, m").fill("10 15 20 25 yd")

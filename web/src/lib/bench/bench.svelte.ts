@@ -123,6 +123,7 @@ export class RigBench {
 	/** Run one writing call; afterwards the rig is as the server has it. */
 	private async write(call: () => Promise<RigView>): Promise<boolean> {
 		this.busy = true;
+		const sent = $state.snapshot(this.changes);
 		try {
 			const kept = await call();
 			const seen = await told(
@@ -132,7 +133,12 @@ export class RigBench {
 				})
 			);
 			this.asked++;
+			// What was changed while the answer was on its way is not lost.
+			const later = Object.entries($state.snapshot(this.changes)).filter(
+				([path, value]) => !(path in sent) || !same(value, sent[path])
+			);
 			this.take(kept, seen.bench);
+			if (later.length > 0) this.setAll(Object.fromEntries(later));
 			return true;
 		} catch (error) {
 			this.tell(error);

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { RigBench } from './bench.svelte';
-import { serve } from './fake';
+import { serve } from '$lib/testing/fake';
 
 let server: ReturnType<typeof serve>;
 let bench: RigBench;
@@ -68,6 +68,16 @@ describe('a rig on the bench', () => {
 		expect(bench.dirty).toBe(false);
 		expect(bench.kept.seq).toBe(1);
 		expect(bench.value(DRAW)).toBe(29);
+	});
+
+	it('does not lose what is changed while keeping', async () => {
+		bench.set(DRAW, 29);
+		const keeping = bench.keep('draw', '', 'provisional');
+		bench.set('bow.marked_weight_lbf', 40);
+		expect(await keeping).toBe(true);
+		expect(bench.value(DRAW)).toBe(29);
+		expect(bench.isChanged(DRAW)).toBe(false);
+		expect(bench.changes).toEqual({ 'bow.marked_weight_lbf': 40 });
 	});
 
 	it('sets a refusal at its field and loses nothing', async () => {

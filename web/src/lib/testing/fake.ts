@@ -1,0 +1,108 @@
+import { vi } from 'vitest';
+import type { Bench, RigView } from '$lib/api/client';
+
+/** What the stand-in server was asked. */
+export interface Asked {
+	path: string;
+	body: Record<string, unknown>;
+}
+
+const RIG = {
+	name: 'One',
+	use: 'range',
+	archer: { draw_length_in: 28, release: 'split', hand: 'right', thumb_offset_mm: null },
+	bow: { marked_weight_lbf: 36, measured: [] },
+	string: { strands: 14 },
+	aim: { distances_m: [10, 20] }
+};
+
+type Changes = Record<string, unknown>;
+
+function changed(changes: Changes): typeof RIG {
+	const rig = structuredClone(RIG);
+	for (const [path, value] of Object.entries(changes)) {
+		const [parent, leaf] = path.split('.') as [string, string | undefined];
+		const place = rig as unknown as Record<string, Record<string, unknown>>;
+		if (leaf === undefined) (place as Record<string, unknown>)[parent] = value;
+		else place[parent]![leaf] = value;
+	}
+	return rig;
+}
+
+export function rigView(seq: number, changes: Changes = {}): RigView {
+	return {
+		id: 1,
+		seq,
+		archived: false,
+		rig: changed(changes),
+		states: [
+			{ station: 'draw', state: 'open', moved: [], reasons: [] },
+			{ station: 'crawls', state: 'settled', moved: [], reasons: [] }
+		],
+		undoable: null,
+		redoable: null
+	} as unknown as RigView;
+}
+
+export function benchView(changes: Changes = {}): Bench {
+	const rig = changed(changes);
+	const draw = { value: rig.archer.draw_length_in, quantity: 'draw', plus_minus: null };
+	const weight = { value: 36.5, quantity: 'weight', plus_minus: 1.5 };
+	return {
+		rig,
+		stations: [],
+		force_draw: { true_draw_in: { value: 28, plus_minus: 1, source: 'rule' } },
+		tally: [
+			{ id: 'draw', title: 'Draw', station: 'draw', value: draw, source: 'set' },
+			{ id: 'weight', title: 'At your draw', station: 'weight', value: weight, source: 'model' },
+			{ id: 'speed', title: 'Speed', station: 'arrow', value: null, source: 'model' }
+		]
+	} as unknown as Bench;
+}
+
+function json(body: unknown, status = 200): Response {
+	return new Response(JSON.stringify(body), {
+		status,
+		headers: { 'content-type': 'application/json' }
+	});
+}
+
+/** Reads plain numbers, and "… yd" as yards; anything else is refused as the server does. */
+function parse(text: string): Response {
+	const value = Number.parseFloat(text);
+	if (Number.isNaN(value)) return json({ detail: `“${text}” is not a measurement.` }, 422);
+	return json({ value: text.includes('yd') ? value * 0.9144 : value });
+}
+
+/** A stand-in for the server; set `fail` to have it refuse, `states` to have stations due. */
+export function serve() {
+	const server = {
+		asked: [] as Asked[],
+		fail: null as { status: number; body: unknown } | null,
+		states: null as RigView['states'] | null
+	};
+	let seq = 0;
+	let kept: Changes = {};
+	vi.stubGlobal('fetch', async (request: Request) => {
+		const path = new URL(request.url).pathname;
+		const body = request.method === 'POST' ? await request.json() : {};
+		server.asked.push({ path, body });
+		if (server.fail) return json(server.fail.body, server.fail.status);
+		if (path.endsWith('/parse')) return parse(body.text);
+		if (path.endsWith('/draw-length')) {
+			const mean = body.readings_in.reduce((a: number, b: number) => a + b, 0);
+			const value = mean / body.readings_in.length;
+			const estimate = { value, plus_minus: 0.25, source: 'measured' };
+			return json({ draw_length_in: estimate, true_draw_in: estimate, spread_in: 0.2 });
+		}
+		const wanted = { ...kept, ...((body.changes ?? {}) as Changes) };
+		if (path.endsWith('/preview')) {
+			const states = server.states ?? rigView(seq).states;
+			return json({ bench: benchView(wanted), states });
+		}
+		if (path.endsWith('/keep')) kept = wanted;
+		if (request.method === 'POST') seq += 1;
+		return json(rigView(seq, kept));
+	});
+	return server;
+}
