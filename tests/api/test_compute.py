@@ -123,7 +123,7 @@ def test_whole_rig(client):
 
 ABSURD = [
     ("force-draw", {"bow": BOW | {"length_in": 3}}, "bow.length_in", "in"),
-    ("force-draw", {"bow": BOW, "draw_length_in": 39}, "archer.draw_length_in", "in"),
+    ("force-draw", {"bow": BOW, "draw_length_in": 39}, "draw_length_in", "in"),
     ("force-draw", {"bow": BOW, "draws_in": [2]}, "draws_in", "in"),
     ("force-draw", {"bow": BOW | {"brace_height_in": 30}}, "bow.brace_height_in", "in"),
     ("force-draw", {"bow": BOW | {"riser_in": 31, "length_in": 46}}, "bow.riser_in", "in"),

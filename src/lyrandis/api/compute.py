@@ -20,6 +20,7 @@ from lyrandis.api.bench_view import (
 from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.arrow.build import Build, build
 from lyrandis.core.arrow.window import SpineWindow
+from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.bow_length import SchoolNumbers, candidates, schools
 from lyrandis.core.fit.draw_length import Convention, draw_length
@@ -136,7 +137,12 @@ def compute_force_draw(body: ForceDrawIn) -> ForceDrawView:
         **({name: getattr(Rig(), name) for name in Rig.model_fields}
            | {"archer": archer, "bow": bow, "string": body.string})
     )  # fmt: skip
-    return force_draw_view(Workbench(rig), body.draws_in)
+    try:
+        return force_draw_view(Workbench(rig), body.draws_in)
+    except RefusedError as error:
+        # Here the draw is a field of its own and belongs to no archer.
+        field = error.field.replace("archer.draw_length_in", "draw_length_in")
+        raise RefusedError(field, error.reason, error.limit, error.unit) from None
 
 
 class ArrowIn(Request):
