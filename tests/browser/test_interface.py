@@ -295,3 +295,57 @@ def test_first_page_is_small(page, demo):
     page.goto(demo, wait_until="networkidle")
     scripts = sum(size for id, size in sizes.items() if kinds.get(id) == "Script")
     assert 10_000 < scripts < 150 * 1024
+
+
+def test_a_pull_of_the_scale_is_live_can_be_let_down_and_kept(page, demo):
+    page.goto(f"{demo}/rig/2/weight")
+    dots = page.locator("figure circle[r='2.4']")
+    pull = page.get_by_role("button", name="Pull the simulated scale")
+    pull.click()
+    expect(dots.nth(5)).to_be_visible()
+    page.get_by_role("button", name="Let down").click()
+    expect(dots).to_have_count(0)
+    expect(page.get_by_text("One change not kept.")).to_have_count(0)
+    pull.click()
+    expect(page.get_by_text("One change not kept.")).to_be_visible(timeout=15_000)
+    expect(page.get_by_text("your weight is known to")).to_be_visible()
+    page.get_by_role("button", name="Keep this").click()
+    expect(page.get_by_role("link", name="Readings as CSV")).to_be_visible()
+
+
+def test_readings_come_from_csv_and_faults_name_their_line(page, demo, tmp_path):
+    good, bad = tmp_path / "good.csv", tmp_path / "bad.csv"
+    good.write_text("draw (in),force (lb)\n18,20.5\n24,31\n28,41\n")
+    bad.write_text("draw (in),force (lb)\n18,20.5\n24,much\n")
+    page.goto(f"{demo}/rig/2/weight")
+    chosen = page.get_by_label("CSV file of readings")
+    chosen.set_input_files(bad)
+    expect(page.get_by_text("bad.csv: Line 3: “much” is no force in lb.")).to_be_visible()
+    chosen.set_input_files(good)
+    expect(page.get_by_role("button", name=re.compile("41.0 at 28"))).to_be_visible()
+    expect(tally(page, "At your draw")).to_contain_text("39.5")
+
+
+def test_the_schools_numbers_are_the_archers_own_and_go_back(page, demo):
+    page.goto(f"{demo}/rig/1/bow-length")
+    page.get_by_text("The schools' numbers", exact=True).click()
+    page.get_by_label("Ratio band to", exact=True).fill("2.5")
+    band = page.get_by_role("figure", name="The bow at brace").get_by_text("too long")
+    expect(band).to_have_count(0)
+    page.get_by_role("button", name="Keep this").click()
+    expect(page.get_by_text("The schools' numbers: 1 of your own")).to_be_visible()
+    page.get_by_role("button", name="Back to the usual numbers").click()
+    expect(band).to_have_count(1)
+    page.get_by_role("button", name="Keep this").click()
+    expect(page.get_by_text("of your own")).to_have_count(0)
+
+
+def test_the_map_says_where_you_stand(page, demo):
+    page.goto(f"{demo}/rig/2/bow-length")
+    place = page.get_by_role("figure", name="Draw over bow length, in regions")
+    expect(place).to_contain_text("comfortable")
+    expect(place).to_contain_text("you, 27")
+    before = place.locator("circle").bounding_box()["x"]
+    page.get_by_label("Bow length", exact=True).fill("58")
+    expect(place).to_contain_text("on 58 in")
+    assert place.locator("circle").bounding_box()["x"] == before

@@ -8,10 +8,9 @@ from hypothesis import strategies as st
 from lyrandis.core.bow.curve import force_draw, stack_onset_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fit.bow_length import (
-    SchoolNumbers,
-    _of_length,
     candidates,
     limb_class,
+    of_length,
     schools,
 )
 from lyrandis.core.fit.draw_length import (
@@ -21,7 +20,8 @@ from lyrandis.core.fit.draw_length import (
     to_trade_in,
     true_draw_in,
 )
-from lyrandis.core.rig import Archer, Bow, String
+from lyrandis.core.fit.length_map import length_map
+from lyrandis.core.rig import Archer, Bow, SchoolNumbers, String
 from lyrandis.core.tune.brace import brace_fit, start_in
 from lyrandis.core.tune.string import string_fit
 
@@ -118,11 +118,11 @@ def test_reserve_and_angle_hold_at_the_length_they_name():
     bow = Bow(length_in=68, marked_weight_lbf=40)
     told = say(bow)
     reserve = told["stack_reserve"].low_in
-    assert stack_onset_in(_of_length(bow, reserve)) - 28 >= 1.5
-    assert stack_onset_in(_of_length(bow, reserve - 0.5)) - 28 < 1.5
+    assert stack_onset_in(of_length(bow, reserve)) - 28 >= 1.5
+    assert stack_onset_in(of_length(bow, reserve - 0.5)) - 28 < 1.5
     angle = told["string_angle"].low_in
-    assert force_draw(_of_length(bow, angle)).angle(28) >= 127
-    assert force_draw(_of_length(bow, angle - 0.5)).angle(28) < 127
+    assert force_draw(of_length(bow, angle)).angle(28) >= 127
+    assert force_draw(of_length(bow, angle - 0.5)).angle(28) < 127
 
 
 def test_close_cover_accepts_a_shorter_bow_and_thumbs_have_no_angle():
@@ -185,3 +185,35 @@ class TestStringAndBrace:
         bow = Bow(maker_brace_low_in=9, maker_brace_high_in=8)
         with pytest.raises(RefusedError, match="above the lowest"):
             brace_fit(bow, String(), force_draw(bow), 28)
+
+
+class TestLengthMap:
+    bow = Bow(marked_weight_lbf=40)
+
+    def test_borders_are_in_order_and_rise_with_length(self):
+        for form in ("recurve", "hybrid", "longbow", "static_tip"):
+            told = length_map(self.bow.model_copy(update={"form": form, "takedown": False}), 1.5)
+            borders = np.array(
+                [
+                    told.under_used_in,
+                    told.comfortable_to_in,
+                    told.stacks_from_in,
+                    told.overdrawn_from_in,
+                ]
+            )
+            assert len(told.length_in) > 5
+            assert (np.diff(borders[1:], axis=0) > 0).all()
+            assert (np.diff(borders, axis=1) > -1e-9).all()
+
+    def test_it_agrees_with_the_bow_itself(self):
+        told = length_map(self.bow, 1.5)
+        at = told.length_in.index(66.0)
+        onset = stack_onset_in(of_length(self.bow, 66.0))
+        assert told.stacks_from_in[at] == pytest.approx(onset)
+        assert told.comfortable_to_in[at] == pytest.approx(onset - 1.5)
+        assert told.overdrawn_from_in[at] <= onset + 2
+
+    def test_overdrawing_ends_where_the_geometry_does(self):
+        told = length_map(self.bow, 1.5)
+        end = force_draw(of_length(self.bow, told.length_in[0])).end_in
+        assert told.overdrawn_from_in[0] <= end

@@ -17,6 +17,7 @@ from lyrandis.core.bow.shot import Floor, weight_at_draw
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.bow_length import Candidate, School
+from lyrandis.core.fit.length_map import LengthMap
 from lyrandis.core.rig import Rig
 from lyrandis.core.stations import StationView, views
 from lyrandis.core.tally import TallyEntry, tally
@@ -73,6 +74,7 @@ class BowLengthView(View):
 
     schools: list[School]
     candidates: list[Candidate]
+    map: LengthMap
 
 
 class ShotCurveView(View):
@@ -228,6 +230,7 @@ def bench_view(rig: Rig) -> BenchView:
             lambda: BowLengthView(
                 schools=list(b.schools),
                 candidates=list(b.candidates),
+                map=b.length_map,
             )
         ),
         shot=_part(lambda: shot_view(b)),

@@ -22,9 +22,19 @@ from lyrandis.core.arrow.build import Build, build
 from lyrandis.core.arrow.window import SpineWindow
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.fit.bow_length import SchoolNumbers, candidates, schools
+from lyrandis.core.fit.bow_length import candidates, schools
 from lyrandis.core.fit.draw_length import Convention, draw_length
-from lyrandis.core.rig import Archer, Arrow, Bow, DrawMethod, Release, Rig, String, Use
+from lyrandis.core.rig import (
+    Archer,
+    Arrow,
+    Bow,
+    DrawMethod,
+    Release,
+    Rig,
+    SchoolNumbers,
+    String,
+    Use,
+)
 from lyrandis.core.tune.crawls import (
     DRAG_PER_M,
     NOCK_TO_HOOK_Q,
@@ -106,11 +116,11 @@ def compute_bow_length(body: BowLengthIn) -> BowLengthView:
     bow = body.bow or Bow(form="recurve" if takedown else "hybrid")
     if body.takedown is not None:
         bow = bow.model_copy(update={"takedown": body.takedown})
-    bench = Workbench(Rig(archer=body.archer, bow=bow), body.schools)
+    bench = Workbench(Rig(archer=body.archer, bow=bow, use=body.use, schools=body.schools))
     draw = bench.true_draw.value
     told = schools(body.archer, bow, draw, body.use, body.schools)
     ranked = candidates(body.archer, bow, draw, body.use, body.taste, body.schools)
-    return BowLengthView(schools=list(told), candidates=list(ranked))
+    return BowLengthView(schools=list(told), candidates=list(ranked), map=bench.length_map)
 
 
 class ForceDrawIn(Request):

@@ -236,6 +236,22 @@ class Aim(Frozen):
     )
 
 
+class SchoolNumbers(Frozen):
+    """The numbers of the schools of bow length: the usual ones, or the archer's own rules."""
+
+    short_limb_to_in: float = measure(26.5, "draw", 20, 34, "Short limbs up to")
+    medium_limb_to_in: float = measure(29.75, "draw", 20, 34, "Medium limbs up to")
+    ladder_start_in: float = measure(64, "bow_length", 40, 76, "Ladder's lowest rung")
+    ladder_start_draw_in: float = measure(25, "draw", 18, 34, "Lowest rung serves to")
+    ladder_rung_draw_in: float = measure(2, "draw", 0.5, 6, "Draw per rung of 2 in")
+    ratio_low: float = measure(2.05, "share", 1.5, 3, "Ratio band from")
+    ratio_high: float = measure(2.30, "share", 1.5, 3, "Ratio band to")
+    reserve_in: float = measure(1.5, "draw", -3, 6, "Reserve before stack")
+    reserve_close_cover_in: float = measure(-0.5, "draw", -3, 6, "Reserve in close cover")
+    angle_three_under_deg: float = measure(127, "angle", 90, 150, "Angle, three under")
+    angle_split_deg: float = measure(121, "angle", 90, 150, "Angle, split finger")
+
+
 class Rig(Frozen):
     """One archer with one bow, string and arrow."""
 
@@ -256,3 +272,4 @@ class Rig(Frozen):
         "From square at the rest to the underside of the arrow nock.",
     )
     aim: Aim = Aim()
+    schools: SchoolNumbers = SchoolNumbers()

@@ -19,7 +19,7 @@ from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, say
 from lyrandis.core.fit.draw_length import true_draw_in
-from lyrandis.core.rig import Rig
+from lyrandis.core.rig import Rig, SchoolNumbers
 
 StationId = Literal[
     "draw", "bow-length", "weight", "string", "brace", "nock-point", "arrow", "crawls"
@@ -55,7 +55,16 @@ ROUTE: tuple[Station, ...] = (
         "bow-length",
         "Bow length",
         "How long a bow?",
-        ("bow.form", "bow.takedown", "bow.length_in", "bow.riser_in", "bow.tips", "use", "taste"),
+        (
+            "bow.form",
+            "bow.takedown",
+            "bow.length_in",
+            "bow.riser_in",
+            "bow.tips",
+            "use",
+            "taste",
+            *(f"schools.{name}" for name in SchoolNumbers.model_fields),
+        ),
     ),
     Station(
         "weight",

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -18,13 +18,13 @@ from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.bow_length import (
     Candidate,
     School,
-    SchoolNumbers,
     angle_limit_deg,
     candidates,
     reserve_wanted_in,
     schools,
 )
 from lyrandis.core.fit.draw_length import true_draw_in
+from lyrandis.core.fit.length_map import LengthMap, length_map
 from lyrandis.core.rig import Rig
 from lyrandis.core.tune.brace import BraceFit, brace_fit
 from lyrandis.core.tune.crawls import (
@@ -55,7 +55,6 @@ class Workbench:
     """A rig on the bench. Members raise RefusedError where the rig cannot be computed."""
 
     rig: Rig
-    numbers: SchoolNumbers = field(default_factory=SchoolNumbers)
 
     @cached_property
     def curve(self) -> ForceDraw:
@@ -94,24 +93,29 @@ class Workbench:
     @property
     def angle_limit_deg(self) -> float | None:
         """Least string angle [deg] for the release."""
-        return angle_limit_deg(self.rig.archer.release, self.numbers)
+        return angle_limit_deg(self.rig.archer.release, self.rig.schools)
 
     @property
     def reserve_wanted_in(self) -> float:
         """Inches wanted between the draw and the onset of stack."""
-        return reserve_wanted_in(self.rig.use, self.numbers)
+        return reserve_wanted_in(self.rig.use, self.rig.schools)
 
     @cached_property
     def schools(self) -> tuple[School, ...]:
         """The five schools on this bow."""
         r = self.rig
-        return schools(r.archer, r.bow, self.true_draw.value, r.use, self.numbers)
+        return schools(r.archer, r.bow, self.true_draw.value, r.use, self.rig.schools)
 
     @cached_property
     def candidates(self) -> tuple[Candidate, ...]:
         """Bows that could be had, best first."""
         r = self.rig
-        return candidates(r.archer, r.bow, self.true_draw.value, r.use, r.taste, self.numbers)
+        return candidates(r.archer, r.bow, self.true_draw.value, r.use, r.taste, self.rig.schools)
+
+    @cached_property
+    def length_map(self) -> LengthMap:
+        """Draw over bow length, in regions."""
+        return length_map(self.rig.bow, self.reserve_wanted_in)
 
     @cached_property
     def build(self) -> Build:

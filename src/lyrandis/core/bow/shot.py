@@ -24,7 +24,7 @@ _STATIC_FROM_IN, _STATIC_PER_IN, _STATIC_MOST = 54.0, 0.08, 6.0
 SPEED_SHARE_SD = 0.05
 RESIDUE_MOST = 2 / 7
 FLOOR_PER_KAPPA = (1 - RESIDUE_MOST) / RESIDUE_MOST
-_MARKING_SD_LBF = 1.5
+MARKING_SD_LBF = 1.5
 _SCALE_SD_SHARE = 0.01
 
 Verdict = Literal["below", "tolerated", "mind", "fine"]
@@ -68,7 +68,7 @@ def weight_at_draw(curve: ForceDraw, draw: Estimate) -> Estimate:
             plus_minus=math.hypot(_SCALE_SD_SHARE * force, from_draw),
             source="measured",
         )
-    return Estimate(value=force, plus_minus=math.hypot(_MARKING_SD_LBF, from_draw), source="model")
+    return Estimate(value=force, plus_minus=math.hypot(MARKING_SD_LBF, from_draw), source="model")
 
 
 @dataclass(frozen=True)

@@ -9,11 +9,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from pydantic import Field
-
 from lyrandis.core.bow.curve import force_draw, refuse_past_end, stack_onset_in
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.rig import Archer, Bow, Form, Frozen, Release, Use
+from lyrandis.core.rig import Archer, Bow, Form, Release, SchoolNumbers, Use
 
 SchoolId = Literal["limb_first", "ladder", "ratio_band", "stack_reserve", "string_angle"]
 SchoolVerdict = Literal["fits", "too_short", "too_long", "silent"]
@@ -47,22 +45,6 @@ _IDEAL_RATIO: dict[Form, float] = {
     "static_tip": 2.05,
 }
 _TOO_LONG_PAST = 0.13
-
-
-class SchoolNumbers(Frozen):
-    """The schools' numbers, in inches, degrees and ratios; an archer may hold other ones."""
-
-    short_limb_to_in: float = Field(26.5, ge=20, le=34)
-    medium_limb_to_in: float = Field(29.75, ge=20, le=34)
-    ladder_start_in: float = Field(64, ge=40, le=80)
-    ladder_start_draw_in: float = Field(25, ge=18, le=34)
-    ladder_rung_draw_in: float = Field(2, ge=0.5, le=6)
-    ratio_low: float = Field(2.05, ge=1.5, le=3)
-    ratio_high: float = Field(2.30, ge=1.5, le=3)
-    reserve_in: float = Field(1.5, ge=-3, le=6)
-    reserve_close_cover_in: float = Field(-0.5, ge=-3, le=6)
-    angle_three_under_deg: float = Field(127, ge=90, le=150)
-    angle_split_deg: float = Field(121, ge=90, le=150)
 
 
 @dataclass(frozen=True)
@@ -108,7 +90,7 @@ def limb_class(draw_in: float, numbers: SchoolNumbers) -> str:
     return "medium" if draw_in <= numbers.medium_limb_to_in else "long"
 
 
-def _of_length(bow: Bow, length_in: float, riser: float | None = None) -> Bow:
+def of_length(bow: Bow, length_in: float, riser: float | None = None) -> Bow:
     """The same kind of bow in another length.
 
     Its weight is rounded to 20 lb so that solved bows serve again: that moves the angle by less
@@ -147,7 +129,7 @@ def _shortest(bow: Bow, draw_in: float, least_angle: float | None, reserve: floa
 
     def good(length: float) -> bool:
         try:
-            angle, left = angle_and_reserve(_of_length(bow, length), draw_in)
+            angle, left = angle_and_reserve(of_length(bow, length), draw_in)
         except RefusedError:
             return False
         return (least_angle is None or angle >= least_angle) and (left is None or left >= reserve)
@@ -237,6 +219,11 @@ def schools(
     return tuple(told)
 
 
+def idle_ratio(form: Form) -> float:
+    """Length over draw [-] beyond which the limbs are hardly worked. Source: own rule."""
+    return _IDEAL_RATIO[form] + _TOO_LONG_PAST
+
+
 def _score(
     form: Form,
     length: float,
@@ -258,7 +245,7 @@ def _score(
     ratio = length / draw_in
     ideal = _IDEAL_RATIO[form] + 0.11 * taste
     points -= 9 * abs(ratio - ideal)
-    too_long = _IDEAL_RATIO[form] + _TOO_LONG_PAST
+    too_long = idle_ratio(form)
     if ratio > too_long:
         points -= 20 * (ratio - too_long)
         reasons.append("the limbs are hardly worked")
@@ -291,7 +278,7 @@ def candidates(
     ranked = []
     for length, riser, name in offers:
         try:
-            angle, reserve = angle_and_reserve(_of_length(bow, length, riser), draw_in)
+            angle, reserve = angle_and_reserve(of_length(bow, length, riser), draw_in)
         except RefusedError:
             continue
         score, reasons = _score(bow.form, length, draw_in, angle, reserve, limit, wanted, taste)

@@ -2,7 +2,9 @@
 
 from __future__ import annotations
 
-from lyrandis.core.bow.shot import weight_at_draw
+import math
+
+from lyrandis.core.bow.shot import MARKING_SD_LBF, weight_at_draw
 from lyrandis.core.findings import Finding, say
 from lyrandis.core.stations.base import Told
 from lyrandis.core.workbench import Workbench
@@ -31,9 +33,15 @@ def tell(b: Workbench) -> Told:
 def _source(b: Workbench, measured: bool) -> Finding:
     if measured:
         n = b.curve.measured_points
+        known = weight_at_draw(b.curve, b.true_draw).plus_minus
         return Finding(
             level="fine",
-            said=say(f"The curve passes through your {n} scale reading{'s' if n > 1 else ''}."),
+            said=say(
+                f"The curve passes through your {n} scale reading{'s' if n > 1 else ''}: your weight "
+                "is known to {known}, {guess} by the marking alone.",
+                known=("weight", known),
+                guess=("weight", math.hypot(MARKING_SD_LBF, known)),
+            ),
             why=say(
                 "Between readings a smooth rising curve; beyond them the model, scaled to meet them."
             ),

@@ -228,6 +228,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Readings In
+         * @description Read a CSV of readings; nothing is kept until the archer keeps it.
+         */
+        post: operations["readings_in_api_readings_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs": {
         parameters: {
             query?: never;
@@ -432,6 +452,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/readings": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Readings Out
+         * @description The rig's scale readings as CSV, units in the header.
+         */
+        get: operations["readings_out_api_rigs__id__readings_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{id}/redo": {
         parameters: {
             query?: never;
@@ -446,6 +486,29 @@ export interface paths {
          * @description Do again what was taken back last.
          */
         post: operations["redo_api_rigs__id__redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/scale": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Pull
+         * @description One pull of the simulated scale to the archer's true draw, as server-sent events.
+         *
+         *     Each event carries `draw_in`, `force_lbf` and `share` of the pull done; the last one, `done`,
+         *     the readings thinned to one an inch. Closing the connection ends the pull; nothing is kept.
+         */
+        get: operations["pull_api_rigs__id__scale_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -736,6 +799,11 @@ export interface components {
             /** File */
             file: string;
         };
+        /** Body_readings_in_api_readings_post */
+        Body_readings_in_api_readings_post: {
+            /** File */
+            file: string;
+        };
         /**
          * Bow
          * @description The bow as it is built and marked, and how high its string stands.
@@ -887,6 +955,7 @@ export interface components {
         BowLengthView: {
             /** Candidates */
             candidates: components["schemas"]["Candidate"][];
+            map: components["schemas"]["LengthMap"];
             /** Schools */
             schools: components["schemas"]["School"][];
         };
@@ -1445,6 +1514,26 @@ export interface components {
             why: string;
         };
         /**
+         * LengthMap
+         * @description Borders between the regions: for each length [in], draws [in, trade].
+         *
+         *     Under `under_used_in` the limbs are hardly worked; up to `comfortable_to_in` the reserve is
+         *     kept; from `stacks_from_in` the bow stacks; from `overdrawn_from_in` it is overdrawn or its
+         *     geometry ends.
+         */
+        LengthMap: {
+            /** Comfortable To In */
+            comfortable_to_in: number[];
+            /** Length In */
+            length_in: number[];
+            /** Overdrawn From In */
+            overdrawn_from_in: number[];
+            /** Stacks From In */
+            stacks_from_in: number[];
+            /** Under Used In */
+            under_used_in: number[];
+        };
+        /**
          * NockStart
          * @description Ordinary heights [mm] from square to the underside of the arrow nock.
          */
@@ -1607,6 +1696,14 @@ export interface components {
             title: string;
         };
         /**
+         * Readings
+         * @description Pairs of draw [in, trade standard] and force [lb].
+         */
+        Readings: {
+            /** Readings */
+            readings: number[][];
+        };
+        /**
          * Rig
          * @description One archer with one bow, string and arrow.
          */
@@ -1690,6 +1787,22 @@ export interface components {
              * @default
              */
             notes: string;
+            /**
+             * @default {
+             *       "angle_split_deg": 121,
+             *       "angle_three_under_deg": 127,
+             *       "ladder_rung_draw_in": 2,
+             *       "ladder_start_draw_in": 25,
+             *       "ladder_start_in": 64,
+             *       "medium_limb_to_in": 29.75,
+             *       "ratio_high": 2.3,
+             *       "ratio_low": 2.05,
+             *       "reserve_close_cover_in": -0.5,
+             *       "reserve_in": 1.5,
+             *       "short_limb_to_in": 26.5
+             *     }
+             */
+            schools: components["schemas"]["SchoolNumbers"];
             /**
              * @default {
              *       "material": "polyester",
@@ -1794,61 +1907,61 @@ export interface components {
         };
         /**
          * SchoolNumbers
-         * @description The schools' numbers, in inches, degrees and ratios; an archer may hold other ones.
+         * @description The numbers of the schools of bow length: the usual ones, or the archer's own rules.
          */
         SchoolNumbers: {
             /**
-             * Angle Split Deg
+             * Angle, split finger
              * @default 121
              */
             angle_split_deg: number;
             /**
-             * Angle Three Under Deg
+             * Angle, three under
              * @default 127
              */
             angle_three_under_deg: number;
             /**
-             * Ladder Rung Draw In
+             * Draw per rung of 2 in
              * @default 2
              */
             ladder_rung_draw_in: number;
             /**
-             * Ladder Start Draw In
+             * Lowest rung serves to
              * @default 25
              */
             ladder_start_draw_in: number;
             /**
-             * Ladder Start In
+             * Ladder's lowest rung
              * @default 64
              */
             ladder_start_in: number;
             /**
-             * Medium Limb To In
+             * Medium limbs up to
              * @default 29.75
              */
             medium_limb_to_in: number;
             /**
-             * Ratio High
+             * Ratio band to
              * @default 2.3
              */
             ratio_high: number;
             /**
-             * Ratio Low
+             * Ratio band from
              * @default 2.05
              */
             ratio_low: number;
             /**
-             * Reserve Close Cover In
+             * Reserve in close cover
              * @default -0.5
              */
             reserve_close_cover_in: number;
             /**
-             * Reserve In
+             * Reserve before stack
              * @default 1.5
              */
             reserve_in: number;
             /**
-             * Short Limb To In
+             * Short limbs up to
              * @default 26.5
              */
             short_limb_to_in: number;
@@ -2925,6 +3038,75 @@ export interface operations {
             };
         };
     };
+    readings_in_api_readings_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_readings_in_api_readings_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Readings"];
+                };
+            };
+            /** @description The request is not JSON */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, or nothing to take back */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     list_rigs_api_rigs_get: {
         parameters: {
             query?: never;
@@ -3682,6 +3864,73 @@ export interface operations {
             };
         };
     };
+    readings_out_api_rigs__id__readings_get: {
+        parameters: {
+            query?: {
+                metric?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request is not JSON */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, or nothing to take back */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     redo_api_rigs__id__redo_post: {
         parameters: {
             query?: never;
@@ -3705,6 +3954,74 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RigView"];
                 };
+            };
+            /** @description The request is not JSON */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, or nothing to take back */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    pull_api_rigs__id__scale_get: {
+        parameters: {
+            query?: {
+                seed?: number;
+                pace?: number;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description The request is not JSON */
             400: {

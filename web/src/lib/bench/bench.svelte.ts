@@ -22,6 +22,8 @@ export class RigBench {
 	refused = $state<Record<string, string>>({});
 	fault = $state<string | null>(null);
 	busy = $state(false);
+	/** Readings of a scale while it is being pulled: draw [in] and force [lb]. */
+	live = $state.raw<[number, number][]>([]);
 	/** Counts how often the changes were kept or thrown away: fields then show the value again. */
 	turns = $state(0);
 	private asked = 0;

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { onDestroy } from 'svelte';
 	import { api, ApiProblem, told } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
@@ -17,6 +18,53 @@
 			bench().refused['bow.measured'] ??
 			bench().bench.stations.find((s) => s.problem?.field === 'bow.measured')?.problem?.reason
 	);
+
+	let pulling = $state<EventSource | null>(null);
+	let share = $state(0);
+	let picker = $state<HTMLInputElement>();
+
+	/** Another pull is another seed; the same bow hides behind each of them. */
+	function pull(): void {
+		problem = null;
+		share = 0;
+		bench().live = [];
+		const source = new EventSource(`/api/rigs/${bench().id}/scale?seed=${bench().id}`);
+		pulling = source;
+		source.onmessage = (event) => {
+			const told = JSON.parse(event.data) as { draw_in: number; force_lbf: number; share: number };
+			share = told.share;
+			bench().live = [...bench().live, [told.draw_in, told.force_lbf]];
+		};
+		source.addEventListener('done', (event) => {
+			bench().set('bow.measured', JSON.parse((event as MessageEvent<string>).data).readings);
+			stop();
+		});
+		source.onerror = () => {
+			problem = 'The scale stopped answering. Nothing was changed.';
+			stop();
+		};
+	}
+
+	function stop(): void {
+		pulling?.close();
+		pulling = null;
+		bench().live = [];
+	}
+	onDestroy(stop);
+
+	async function take(event: Event): Promise<void> {
+		const input = event.currentTarget as HTMLInputElement;
+		const file = input.files?.[0];
+		if (!file) return;
+		problem = null;
+		const body = new FormData();
+		body.append('file', file);
+		const answer = await fetch('/api/readings', { method: 'POST', body });
+		const told_ = await answer.json();
+		if (answer.ok) bench().set('bow.measured', told_.readings);
+		else problem = `${file.name}: ${told_.detail}`;
+		input.value = '';
+	}
 
 	async function read(text: string, quantity: string): Promise<number> {
 		const body = { text, quantity, unit: reference.unit(quantity).id };
@@ -60,7 +108,7 @@
 		/>
 		<span class="quiet">{reference.unit('weight').label}</span>
 		<button class="act plain" disabled={!weight.trim()}>Add</button>
-		{#each readings as [d, f], i (i)}
+		{#each readings.slice(-6) as [d, f], i (`${d}/${i}`)}
 			<button
 				type="button"
 				class="reading"
@@ -68,7 +116,7 @@
 				onclick={() =>
 					bench().set(
 						'bow.measured',
-						readings.filter((_, j) => j !== i)
+						readings.filter(([other]) => other !== d)
 					)}
 			>
 				<Measure value={{ value: f, quantity: 'weight' }} unit={false} /> at <Measure
@@ -77,6 +125,33 @@
 				/> ×
 			</button>
 		{/each}
+		{#if readings.length > 6}<span class="quiet">and {readings.length - 6} below</span>{/if}
+	</div>
+	<div class="line">
+		{#if pulling}
+			<progress value={share} aria-label="The pull"></progress>
+			<span class="num">{Math.round(share * 100)}%</span>
+			<button type="button" class="link" onclick={stop}>Let down</button>
+		{:else}
+			<button type="button" class="link" onclick={pull}>Pull the simulated scale</button>
+			<button type="button" class="link" onclick={() => picker?.click()}>Readings from CSV</button>
+			{#if bench().kept.rig.bow?.measured?.length}
+				<a class="link" href="/api/rigs/{bench().id}/readings">Readings as CSV</a>
+			{/if}
+			{#if readings.length > 0}
+				<button type="button" class="link" onclick={() => bench().set('bow.measured', [])}
+					>Clear all {readings.length}</button
+				>
+			{/if}
+		{/if}
+		<input
+			bind:this={picker}
+			type="file"
+			accept=".csv,text/csv"
+			aria-label="CSV file of readings"
+			onchange={take}
+			hidden
+		/>
 	</div>
 	<p class="quiet" class:wrong={refused} aria-live="polite">
 		{refused ??

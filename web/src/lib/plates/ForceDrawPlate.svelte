@@ -39,7 +39,7 @@
 	);
 </script>
 
-<Plate label="Force–draw curve with the energy stored at your draw" height={430} {heads} {rows}>
+<Plate label="Force–draw curve with the energy stored at your draw" height={376} {heads} {rows}>
 	{#snippet children(width, height)}
 		{#if drawn}
 			{@const left = 190}
@@ -151,6 +151,14 @@
 						stroke="var(--ink)"
 						stroke-width="1.6"
 					/>{/if}
+			{/each}
+			{#each bench().live as [d, f], i (i)}
+				<circle
+					cx={x(Math.min(reference.inShown(d, 'draw'), endX))}
+					cy={y(Math.min(reference.inShown(f, 'weight'), top))}
+					r="2.4"
+					fill="var(--heather)"
+				/>
 			{/each}
 		{/if}
 	{/snippet}

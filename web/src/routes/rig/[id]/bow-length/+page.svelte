@@ -3,10 +3,12 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import ChoiceField from '$lib/controls/ChoiceField.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
+	import SchoolNumbers from '$lib/controls/SchoolNumbers.svelte';
 	import SelectField from '$lib/controls/SelectField.svelte';
 	import Measure from '$lib/format/Measure.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import BowLengthPlate from '$lib/plates/BowLengthPlate.svelte';
+	import LengthMapPlate from '$lib/plates/LengthMapPlate.svelte';
 
 	const bench = useBench();
 	const offers = $derived((bench().bench.bow_length?.candidates ?? []).slice(0, 6));
@@ -109,6 +111,9 @@
 		<p class="quiet">
 			Ranked for your draw, release, use and taste, each at the form's usual brace height.
 		</p>
+		<SchoolNumbers />
+		<h2 class="map">Where you stand</h2>
+		<LengthMapPlate />
 	{/snippet}
 </Station>
 
@@ -116,6 +121,9 @@
 	h2 {
 		font-size: 1.1rem;
 		font-weight: 600;
+	}
+	.map {
+		margin-top: 1.1rem;
 	}
 	table {
 		width: 100%;

@@ -1,0 +1,1 @@
+"""Simulated bench instruments: small stand-ins for outside devices, the same by the same seed."""
