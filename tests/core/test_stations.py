@@ -92,6 +92,20 @@ class TestDraw:
         view = next(v for v in views(Workbench(known)) if v.station == "draw")
         assert "14.0 mm" in finding(view, "under-reads").said.plain()
 
+    def test_the_cost_of_a_shaky_draw_in_crawl(self):
+        """30 m crawl, by speed alone: twice the doubt is twice the cost, and it is some millimetres."""
+        costs = []
+        for sd in (0.5, 1.0):
+            f = finding(told("draw", archer__draw_plus_minus_in=sd), "first guess")
+            costs.append(f.why.values["crawl"].value)
+        assert costs[1] == pytest.approx(2 * costs[0], rel=0.02)
+        assert 1 < costs[0] < 10
+
+    def test_a_short_arrow_leaves_the_rest_of_the_station_answered(self):
+        view = told("draw", arrow__shaft_length_in=27.0)
+        assert view.problem is None
+        assert "crawl" not in finding(view, "first guess").why.values
+
 
 class TestBowLength:
     def test_overdrawing_stops(self):
@@ -136,6 +150,12 @@ class TestWeight:
         assert view.problem.limit == 27
         assert view.findings[0].level == "stop"
         assert view.findings[0].action.station == "draw"
+
+    def test_limbs_on_another_riser(self):
+        f = finding(told("weight", bow__marked_weight_lbf=40.0), "riser")
+        assert f.said.values["more"].value == pytest.approx(2.0, abs=0.02)
+        hybrid = told("weight", bow__form="hybrid", bow__length_in=62.0, bow__takedown=False)
+        assert not [x for x in hybrid.findings if "riser" in x.said.text]
 
     def test_heavy_bows_are_warned_of(self):
         assert finding(told("weight", bow__marked_weight_lbf=60.0), "heavy bow").level == "mind"

@@ -7,6 +7,7 @@ from typing import Literal
 
 from pydantic import BaseModel
 
+from lyrandis.core.arrow.build import PARTS_SD_SHARE
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import Value
@@ -53,7 +54,7 @@ def _nock(b: Workbench) -> tuple[Value, TallySource]:
 
 def _mass(b: Workbench) -> tuple[Value, TallySource]:
     m = b.build
-    spread = None if m.measured else 0.02 * m.mass_gr
+    spread = None if m.measured else PARTS_SD_SHARE * m.mass_gr
     value = Value(value=m.mass_gr, quantity="mass", plus_minus=spread)
     return value, "measured" if m.measured else "rule"
 

@@ -71,6 +71,14 @@ def weight_at_draw(curve: ForceDraw, draw: Estimate) -> Estimate:
     return Estimate(value=force, plus_minus=math.hypot(MARKING_SD_LBF, from_draw), source="model")
 
 
+def draw_speed_share(curve: ForceDraw, draw_in: float, sd_in: float) -> float:
+    """Share of the arrow's speed that a draw off by sd_in [in] moves.
+
+    The stored energy changes by the force times the draw, the speed by half as much of itself.
+    """
+    return 0.5 * curve.force(draw_in) * sd_in / 12 / curve.energy_ftlb(draw_in)
+
+
 @dataclass(frozen=True)
 class Floor:
     """How light an arrow may be, in grains per pound, by each school, and what follows."""
@@ -154,8 +162,7 @@ def shot(bow: Bow, string: String, curve: ForceDraw, draw: Estimate, mass_gr: fl
     masses = gpp * weight.value
     shares = masses / (masses + virtual)
     feet_lb = energy * efficiency
-    # A shaky draw moves the energy, so the speed: dE/E = F·dx/(12·E), half of it in speed.
-    from_draw = 0.5 * weight.value * draw.plus_minus / 12 / energy
+    from_draw = draw_speed_share(curve, draw.value, draw.plus_minus)
     return Shot(
         weight_at_draw_lbf=weight,
         grains_per_pound=mass_gr / weight.value,

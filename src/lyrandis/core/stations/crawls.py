@@ -111,7 +111,9 @@ def _fingers(b: Workbench) -> list[Finding]:
         Finding(
             level="fine",
             said=say(
-                "In finger widths: {at20} at 20 m, {step} less for each 10 m.",
+                "In finger widths: {at20} at {near}, {step} less for each {more} farther.",
+                near=("distance", 20.0),
+                more=("distance", 10.0),
                 at20=("fingers", rule.at_20m_fingers),
                 step=("fingers", -rule.per_10m_fingers),
             ),

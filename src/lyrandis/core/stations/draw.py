@@ -2,12 +2,18 @@
 
 from __future__ import annotations
 
-from lyrandis.core.findings import Action, Finding, say
+import numpy as np
+
+from lyrandis.core.bow.shot import draw_speed_share
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import Action, Finding, Said, say
 from lyrandis.core.fit.draw_length import GUESS_SD_IN, SHAKY_SPREAD_IN
 from lyrandis.core.stations.base import Told
+from lyrandis.core.tune.crawls import crawl_plus_minus_mm
 from lyrandis.core.units import MM_PER_IN
 from lyrandis.core.workbench import Workbench
 
+_CRAWL_AT_M = 30.0
 _METHODS = {
     None: "not measured yet",
     "tape": "by tape, a first guess",
@@ -38,16 +44,33 @@ def tell(b: Workbench) -> Told:
     return Told(answer, say("{draw}", draw=("draw", a.draw_length_in)), findings)
 
 
+def _crawl_cost_mm(b: Workbench, sd_in: float) -> float:
+    """How far [mm] a draw off by sd_in [in] moves the crawl at 30 m, by the arrow's speed alone."""
+    share = draw_speed_share(b.curve, b.true_draw.value, sd_in)
+    sight = b.sight
+    at = np.array([_CRAWL_AT_M])
+    return float(crawl_plus_minus_mm(sight, at, share * sight.speed_mps, eye_sd_mm=0.0)[0])
+
+
 def _certainty(b: Workbench, sd: float) -> Finding:
     a = b.rig.archer
     cost = b.curve.slope(b.true_draw.value) * sd
+    try:
+        crawl = _crawl_cost_mm(b, sd)
+    except RefusedError:  # an arrow shorter than the draw has no crawls; its own finding says so
+        crawl = None
     why = say(
         "Weight rises {slope} near your draw, so {sd} of draw not known is {cost} of weight not "
-        "known, and grains per pound, speed, spine and crawls with it.",
+        "known, and grains per pound and spine with it.",
         slope=("slope", b.curve.slope(b.true_draw.value)),
         sd=("draw", sd),
         cost=("weight", cost),
     )
+    if crawl is not None:
+        more = say(
+            " At {at} it is {crawl} of crawl.", at=("distance", _CRAWL_AT_M), crawl=("crawl", crawl)
+        )
+        why = Said(text=why.text + more.text, values=why.values | more.values)
     if a.draw_method != "marked_arrow":
         return Finding(
             level="mind",

@@ -10,6 +10,7 @@ from lyrandis.core.stations.base import Told
 from lyrandis.core.workbench import Workbench
 
 _HEAVY_LBF = 55.0
+RISER_SHARE_PER_IN = 0.025  # practice; the model says 0.011 (docs/mechanics)
 
 
 def tell(b: Workbench) -> Told:
@@ -25,7 +26,7 @@ def tell(b: Workbench) -> Told:
         slope=("weight", b.curve.slope(draw)),
         energy=("energy", b.curve.energy_ftlb(draw)),
     )
-    findings = [_source(b, measured), *_end(b), *_heavy(weight.value)]
+    findings = [_source(b, measured), *_end(b), *_heavy(weight.value), *_riser(b, weight.value)]
     note = say("{weight}" if measured else "about {weight}", weight=("weight", weight.value))
     return Told(answer, note, findings)
 
@@ -106,6 +107,27 @@ def _end(b: Workbench) -> list[Finding]:
             )
         )
     return found
+
+
+def _riser(b: Workbench, weight: float) -> list[Finding]:
+    if not (b.rig.bow.takedown and b.rig.bow.form == "recurve"):
+        return []
+    return [
+        Finding(
+            level="fine",
+            said=say(
+                "On a riser {step} shorter these limbs would pull about {more} more, on a longer "
+                "one as much less; the limb bolts move it by some percent.",
+                step=("bow_length", 2.0),
+                more=("weight", 2 * RISER_SHARE_PER_IN * weight),
+            ),
+            why=say(
+                "Practice's figure, 2 1/2 % for each inch of riser; this model would say 1.1 %. "
+                "Bolts move the tiller too: weigh the bow and measure the tiller after each turn."
+            ),
+            told="practice",
+        )
+    ]
 
 
 def _heavy(weight: float) -> list[Finding]:

@@ -15,11 +15,6 @@ _STRANDS: dict[StringMaterial, tuple[tuple[float, int], ...]] = {
     "polyester": ((25, 10), (35, 12), (45, 14), (55, 16), (70, 18), (999, 22)),
     "natural": ((25, 14), (35, 18), (45, 22), (55, 26), (70, 32), (999, 40)),
 }
-STRAND_DIAMETER_MM: dict[StringMaterial, float] = {
-    "low_stretch": 0.42,
-    "polyester": 0.48,
-    "natural": 0.55,
-}
 # Grams per metre of one strand; servings add about 1.8 g (own figures, to 10 %).
 _STRAND_G_PER_M: dict[StringMaterial, float] = {
     "low_stretch": 0.18,

@@ -1,6 +1,6 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { RigBench } from './bench.svelte';
-import { serve } from '$lib/testing/fake';
+import { serve } from '$lib/tests/fake';
 
 let server: ReturnType<typeof serve>;
 let bench: RigBench;

@@ -1,6 +1,6 @@
 import { fireEvent, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { onBench } from '$lib/testing/on-bench';
+import { onBench } from '$lib/tests/on-bench';
 import ChoiceField from './ChoiceField.svelte';
 import DistancesField from './DistancesField.svelte';
 import DrawReadings from './DrawReadings.svelte';

@@ -1,7 +1,7 @@
 import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { StationView } from '$lib/api/client';
-import { onBench } from '$lib/testing/on-bench';
+import { onBench } from '$lib/tests/on-bench';
 import Findings from './Findings.svelte';
 import KeepBar from './KeepBar.svelte';
 import StateMark from './StateMark.svelte';
