@@ -19,6 +19,7 @@ VIEWS = {
     "draw": "/rig/1/draw",
     "bow-length": "/rig/1/bow-length",
     "weight": "/rig/1/weight",
+    "assembly": "/rig/1/assembly",
     "string": "/rig/1/string",
     "brace": "/rig/2/brace",
     "nock-point": "/rig/1/nock-point",

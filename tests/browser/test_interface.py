@@ -7,7 +7,18 @@ import urllib.request
 import pytest
 from playwright.sync_api import expect
 
-PATHS = ["draw", "bow-length", "weight", "string", "brace", "nock-point", "arrow", "crawls", "keep"]
+PATHS = [
+    "draw",
+    "bow-length",
+    "weight",
+    "assembly",
+    "string",
+    "brace",
+    "nock-point",
+    "arrow",
+    "crawls",
+    "keep",
+]
 
 
 def tally(page, title):
@@ -85,7 +96,7 @@ def test_nonsense_is_refused_at_its_field_and_stays_there(page, demo, path, labe
     field.blur()
     expect(field).to_have_value(typed)
     with urllib.request.urlopen(f"{demo}/api/rigs/1") as answer:
-        assert json.load(answer)["seq"] == 9
+        assert json.load(answer)["seq"] == 11
 
 
 def test_leaving_with_changes_not_kept_asks(page, demo):
@@ -350,3 +361,17 @@ def test_the_map_says_where_you_stand(page, demo):
     page.get_by_label("Bow length", exact=True).fill("58")
     expect(place).to_contain_text("on 58 in")
     assert place.locator("circle").bounding_box()["x"] == before
+
+
+def test_steps_are_ticked_and_the_next_one_stands_first(page, demo):
+    page.goto(f"{demo}/rig/2/assembly")
+    expect(page.get_by_text("Next: Look along both limbs", exact=False)).to_be_visible()
+    page.get_by_label(re.compile("Look along both limbs")).check()
+    expect(page.get_by_text("Next: Run the string through", exact=False)).to_be_visible()
+    page.get_by_role("button", name="Keep this").click()
+    expect(page.get_by_role("button", name="Keep this")).to_be_hidden()
+    page.reload()
+    expect(page.get_by_label(re.compile("Look along both limbs"))).to_be_checked()
+    page.goto(f"{demo}/rig/2/string")
+    page.get_by_label("Strands", exact=True).fill("16")
+    expect(page.get_by_text("makes Assembly and Brace due", exact=False)).to_be_visible()

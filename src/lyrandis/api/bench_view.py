@@ -10,6 +10,7 @@ from pydantic import BaseModel, BeforeValidator, ConfigDict
 
 from lyrandis.core.arrow.build import Build
 from lyrandis.core.arrow.window import SpineWindow
+from lyrandis.core.assembly import Step, steps_for
 from lyrandis.core.bow.curve import ForceDraw
 from lyrandis.core.bow.drawing import Pose, pose
 from lyrandis.core.bow.form import riser_in
@@ -133,6 +134,7 @@ class BenchView(View):
     shot: ShotView | None
     arrow: Build | None
     window: SpineWindow | None
+    assembly: list[Step]
     string: StringFit | None
     brace: BraceFit | None
     nock: NockStart | None
@@ -236,6 +238,7 @@ def bench_view(rig: Rig) -> BenchView:
         shot=_part(lambda: shot_view(b)),
         arrow=_part(lambda: b.build),
         window=_part(lambda: b.window),
+        assembly=list(steps_for(rig.bow)),
         string=_part(lambda: b.string_fit),
         brace=_part(lambda: b.brace),
         nock=_part(lambda: b.nock),

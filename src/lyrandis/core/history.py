@@ -110,7 +110,7 @@ def _shown(value: Any) -> str:
     if isinstance(value, bool):
         return "yes" if value else "no"
     if isinstance(value, list):
-        return f"{len(value)} entries"
+        return f"{len(value)} {'entry' if len(value) == 1 else 'entries'}"
     return str(value).replace("_", " ")
 
 

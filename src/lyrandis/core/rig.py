@@ -236,6 +236,14 @@ class Aim(Frozen):
     )
 
 
+class Assembly(Frozen):
+    """What was done to put the bow together: the ids of core.assembly's steps."""
+
+    done: tuple[Annotated[str, StringConstraints(max_length=20)], ...] = Field(
+        default=(), max_length=40, title="Assembly steps done"
+    )
+
+
 class SchoolNumbers(Frozen):
     """The numbers of the schools of bow length: the usual ones, or the archer's own rules."""
 
@@ -273,3 +281,4 @@ class Rig(Frozen):
     )
     aim: Aim = Aim()
     schools: SchoolNumbers = SchoolNumbers()
+    assembly: Assembly = Assembly()

@@ -22,7 +22,7 @@ from lyrandis.core.fit.draw_length import true_draw_in
 from lyrandis.core.rig import Rig, SchoolNumbers
 
 StationId = Literal[
-    "draw", "bow-length", "weight", "string", "brace", "nock-point", "arrow", "crawls"
+    "draw", "bow-length", "weight", "assembly", "string", "brace", "nock-point", "arrow", "crawls"
 ]
 Standing = Literal["provisional", "settled"]
 State = Literal["open", "provisional", "settled", "due"]
@@ -78,6 +78,7 @@ ROUTE: tuple[Station, ...] = (
             "bow.limb_material",
         ),
     ),
+    Station("assembly", "Assembly", "Is it put together right?", ("assembly.done",)),
     Station(
         "string",
         "String",
@@ -170,6 +171,7 @@ READS: dict[str, Read] = {
     "form": Read("The form of bow", None, lambda r: r.bow.form.replace("_", " ")),
     "length": Read("The bow's length", "bow_length", lambda r: r.bow.length_in),
     "weight": Read("The weight at your draw", "weight", _weight),
+    "marking": Read("The marked weight", "weight", lambda r: r.bow.marked_weight_lbf),
     "fibre": Read("The string's material", None, lambda r: r.string.material.replace("_", " ")),
     "strands": Read("The number of strands", "count", lambda r: r.string.strands),
     "string_length": Read("The string's length", "bow_length", lambda r: r.string.length_in),
@@ -201,6 +203,12 @@ WATCHES: tuple[Watch, ...] = (
     Watch("weight", "draw", 0.25, "take the weight at the new draw"),
     Watch("weight", "length", 0.5, "weigh it again"),
     Watch("weight", "form", 0, "weigh it again"),
+    Watch("assembly", "form", 0, "go through the steps for this kind of bow"),
+    Watch("assembly", "length", 0.25, "look at limbs, loops and bolts again"),
+    Watch("assembly", "marking", 0.5, "look at limbs, loops and bolts again"),
+    Watch("assembly", "fibre", 0, "look at loops and serving, then pluck and listen"),
+    Watch("assembly", "strands", 0.5, "look at loops and serving, then pluck and listen"),
+    Watch("assembly", "string_length", 0.125, "look at loops and serving, then pluck and listen"),
     Watch("string", "length", 0.5, "check the string's length"),
     Watch("string", "weight", 5, "check the number of strands"),
     Watch("string", "form", 0, "check the string's length and material"),

@@ -10,6 +10,7 @@ from typing import Any
 
 import numpy as np
 
+from lyrandis.core.assembly import steps_for
 from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.fit.draw_length import draw_length
 from lyrandis.core.rig import Archer, Arrow, Bow, Rig, String
@@ -97,6 +98,9 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
         "first string made for it",
         "settled",
     )  # fmt: skip
+    done = [step.id for step in steps_for(rig.bow)]
+    log.keep("assembly", {"assembly.done": done[:-1]}, "all but the arm guard, borrowed out")
+    log.keep("assembly", {"assembly.done": done}, "", "settled")
     log.keep("brace", {"bow.brace_height_in": 8.5}, "quietest of five", "settled", 1)
     log.keep(
         "nock-point", {"nock_height_mm": 19.0}, "level bare shafts at the used crawls", "settled"

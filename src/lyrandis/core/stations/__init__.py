@@ -7,6 +7,7 @@ from collections.abc import Callable
 from lyrandis.core.route import ROUTE, StationId
 from lyrandis.core.stations import (
     arrow,
+    assembly,
     bow_length,
     brace,
     crawls,
@@ -22,6 +23,7 @@ TELLERS: dict[StationId, Callable[[Workbench], Told]] = {
     "draw": draw.tell,
     "bow-length": bow_length.tell,
     "weight": weight.tell,
+    "assembly": assembly.tell,
     "string": string.tell,
     "brace": brace.tell,
     "nock-point": nock_point.tell,

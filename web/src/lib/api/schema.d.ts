@@ -775,11 +775,24 @@ export interface components {
             arrow: components["schemas"]["Arrow"];
         };
         /**
+         * Assembly
+         * @description What was done to put the bow together: the ids of core.assembly's steps.
+         */
+        Assembly: {
+            /**
+             * Assembly steps done
+             * @default []
+             */
+            done: string[];
+        };
+        /**
          * BenchView
          * @description Every number of a rig.
          */
         BenchView: {
             arrow: components["schemas"]["Build"] | null;
+            /** Assembly */
+            assembly: components["schemas"]["Step"][];
             bow_length: components["schemas"]["BowLengthView"] | null;
             brace: components["schemas"]["BraceFit"] | null;
             crawls: components["schemas"]["CrawlsView"] | null;
@@ -1757,6 +1770,12 @@ export interface components {
             arrow: components["schemas"]["Arrow"];
             /**
              * @default {
+             *       "done": []
+             *     }
+             */
+            assembly: components["schemas"]["Assembly"];
+            /**
+             * @default {
              *       "brace_reference": "grip",
              *       "centre_cut_mm": 1,
              *       "form": "recurve",
@@ -2079,7 +2098,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "string" | "brace" | "nock-point" | "arrow" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "crawls";
         };
         /**
          * StationView
@@ -2097,9 +2116,30 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "string" | "brace" | "nock-point" | "arrow" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "crawls";
             /** Title */
             title: string;
+        };
+        /**
+         * Step
+         * @description One step: what to do, with which tool (None: bare hands and eyes), why, and where.
+         */
+        Step: {
+            /** Id */
+            id: string;
+            /** Kinds */
+            kinds: ("takedown" | "one_piece" | "static_tip")[];
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "upper_tip" | "lower_tip" | "upper_limb" | "lower_limb" | "upper_pocket" | "lower_pocket" | "rest" | "grip" | "string" | "nock" | "archer";
+            /** Text */
+            text: string;
+            /** Tool */
+            tool: string | null;
+            /** Why */
+            why: string;
         };
         /**
          * String
@@ -2178,7 +2218,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "string" | "brace" | "nock-point" | "arrow" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "crawls";
             /** Title */
             title: string;
             value: components["schemas"]["Value"] | null;

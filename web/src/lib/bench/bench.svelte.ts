@@ -122,6 +122,17 @@ export class RigBench {
 		this.states = this.kept.states;
 	}
 
+	/** What was changed, or set back, after `sent` went out: it must not be lost. */
+	private since(sent: Record<string, unknown>): Record<string, unknown> {
+		const now = $state.snapshot(this.changes) as Record<string, unknown>;
+		const later: Record<string, unknown> = {};
+		for (const [path, value] of Object.entries(now))
+			if (!(path in sent) || !same(value, sent[path])) later[path] = value;
+		for (const path of Object.keys(sent))
+			if (!(path in now)) later[path] = valueAt(this.kept.rig, path);
+		return later;
+	}
+
 	/** Run one writing call; afterwards the rig is as the server has it. */
 	private async write(call: () => Promise<RigView>): Promise<boolean> {
 		this.busy = true;
@@ -135,12 +146,9 @@ export class RigBench {
 				})
 			);
 			this.asked++;
-			// What was changed while the answer was on its way is not lost.
-			const later = Object.entries($state.snapshot(this.changes)).filter(
-				([path, value]) => !(path in sent) || !same(value, sent[path])
-			);
+			const later = this.since(sent);
 			this.take(kept, seen.bench);
-			if (later.length > 0) this.setAll(Object.fromEntries(later));
+			if (Object.keys(later).length > 0) this.setAll(later);
 			return true;
 		} catch (error) {
 			this.tell(error);

@@ -80,6 +80,15 @@ describe('a rig on the bench', () => {
 		expect(bench.changes).toEqual({ 'bow.marked_weight_lbf': 40 });
 	});
 
+	it('does not lose what is set back while keeping', async () => {
+		bench.set(DRAW, 29);
+		const keeping = bench.keep('draw', '', 'provisional');
+		bench.set(DRAW, 28);
+		expect(await keeping).toBe(true);
+		expect(bench.changes).toEqual({ [DRAW]: 28 });
+		expect(bench.value(DRAW)).toBe(28);
+	});
+
 	it('sets a refusal at its field and loses nothing', async () => {
 		server.fail = {
 			status: 422,

@@ -3,6 +3,7 @@ export const jumps: [letter: string, path: string, title: string][] = [
 	['d', 'draw', 'Draw'],
 	['l', 'bow-length', 'Bow length'],
 	['w', 'weight', 'Weight'],
+	['m', 'assembly', 'Assembly'],
 	['s', 'string', 'String'],
 	['b', 'brace', 'Brace'],
 	['n', 'nock-point', 'Nock point'],
