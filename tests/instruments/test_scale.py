@@ -29,6 +29,11 @@ class TestScale:
         assert list(scale(8).readings()) != list(scale(7).readings())
         assert instrument.simulated
 
+    def test_another_pull_has_other_noise_on_the_same_bow(self):
+        one, two = scale(7, pull=0), scale(7, pull=1)
+        assert list(one.readings()) != list(two.readings())
+        assert one.hidden_weight_lbf() == two.hidden_weight_lbf()
+
     def test_it_reads_the_hidden_bow_and_not_the_marking(self):
         hidden = scale(3).hidden_weight_lbf()
         assert hidden != BOW.marked_weight_lbf

@@ -33,16 +33,19 @@ def pull(
     id: int,
     store: Rigs,
     seed: Annotated[int, Query(ge=0, le=2**31)] = 1,
+    again: Annotated[int, Query(ge=0, le=2**31)] = 0,
     pace: Annotated[float, Query(ge=0, le=10)] = 1.0,
 ) -> StreamingResponse:
     """One pull of the simulated scale to the archer's true draw, as server-sent events.
+
+    `seed` chooses the bow that hides behind the marking, `again` counts the pulls of it.
 
     Each event carries `draw_in`, `force_lbf` and `share` of the pull done; the last one, `done`,
     the readings thinned to one an inch. Closing the connection ends the pull; nothing is kept.
     """
     rig = store.get(id).present.rig
     draw = Workbench(rig).true_draw.value
-    scale = SimulatedScale(rig.bow, rig.string.material, draw, seed)
+    scale = SimulatedScale(rig.bow, rig.string.material, draw, seed, again)
     taken = list(scale.readings())  # refused before anything is sent, if at all
 
     async def events() -> AsyncIterator[str]:

@@ -30,6 +30,7 @@ class ScaleReading(NamedTuple):
 class SimulatedScale:
     """One slow pull of a bow scale from just past brace to `to_draw_in` [in, trade standard].
 
+    `seed` chooses the hidden bow, `pull` the noise of one pull of it.
     noise_lbf and draw_sd_in are standard deviations; offset_lbf is what the scale shows of
     nothing; resolution_lbf and tape_in are the steps of scale and tape.
     """
@@ -38,6 +39,7 @@ class SimulatedScale:
     material: StringMaterial
     to_draw_in: float
     seed: int
+    pull: int = 0
     noise_lbf: float = 0.15
     offset_lbf: float = 0.0
     resolution_lbf: float = 0.1
@@ -64,7 +66,7 @@ class SimulatedScale:
         )
         curve = force_draw(hidden, self.material)
         end = min(self.to_draw_in, float(curve.draw_in[-1]))
-        rng = np.random.default_rng([self.seed, 2])
+        rng = np.random.default_rng([self.seed, 2, self.pull])
         for share in np.linspace(0.06, 1.0, READINGS):
             draw = curve.brace_draw_in + share * (end - curve.brace_draw_in)
             force = curve.force(draw) + self.offset_lbf + rng.normal(0, self.noise_lbf)

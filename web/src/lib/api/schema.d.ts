@@ -503,6 +503,8 @@ export interface paths {
          * Pull
          * @description One pull of the simulated scale to the archer's true draw, as server-sent events.
          *
+         *     `seed` chooses the bow that hides behind the marking, `again` counts the pulls of it.
+         *
          *     Each event carries `draw_in`, `force_lbf` and `share` of the pull done; the last one, `done`,
          *     the readings thinned to one an inch. Closing the connection ends the pull; nothing is kept.
          */
@@ -4046,6 +4048,7 @@ export interface operations {
         parameters: {
             query?: {
                 seed?: number;
+                again?: number;
                 pace?: number;
             };
             header?: never;

@@ -21,14 +21,17 @@
 
 	let pulling = $state<EventSource | null>(null);
 	let share = $state(0);
+	let pulls = 0;
 	let picker = $state<HTMLInputElement>();
 
-	/** Another pull is another seed; the same bow hides behind each of them. */
+	/** Each pull has its own noise; the same bow hides behind all of them. */
 	function pull(): void {
 		problem = null;
 		share = 0;
 		bench().live = [];
-		const source = new EventSource(`/api/rigs/${bench().id}/scale?seed=${bench().id}`);
+		const source = new EventSource(
+			`/api/rigs/${bench().id}/scale?seed=${bench().id}&again=${pulls++}`
+		);
 		pulling = source;
 		source.onmessage = (event) => {
 			const told = JSON.parse(event.data) as { draw_in: number; force_lbf: number; share: number };
