@@ -54,22 +54,21 @@ def _serve(folder, command):
     raise RuntimeError("the server did not answer")
 
 
-@pytest.fixture
-def empty(tmp_path):
-    """A server on an empty database."""
-    run, address = _serve(tmp_path, "serve")
-    yield address
-    run.terminate()
-    run.wait(20)
+def _server(command):
+    """A fixture: the application on a folder of its own, stopped after the test."""
+
+    @pytest.fixture
+    def address(tmp_path):
+        run, at = _serve(tmp_path, command)
+        yield at
+        run.terminate()
+        run.wait(20)
+
+    return address
 
 
-@pytest.fixture
-def demo(tmp_path):
-    """A server on the demo's data."""
-    run, address = _serve(tmp_path, "demo")
-    yield address
-    run.terminate()
-    run.wait(20)
+empty = _server("serve")
+demo = _server("demo")
 
 
 @pytest.fixture

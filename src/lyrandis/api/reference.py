@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import Literal
+from typing import Any, Literal
 
 from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
@@ -13,6 +13,7 @@ from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.bow.form import FORMS, default_brace_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import FieldNote, field_notes
+from lyrandis.core.fit.first_rig import EYE_ABOVE_NOCK_MM, RELEASE, form_start
 from lyrandis.core.rig import Bow, Form, Rig
 from lyrandis.core.route import ROUTE
 from lyrandis.core.units import QUANTITIES, UNITS, parse
@@ -71,6 +72,8 @@ class FormNote(BaseModel):
     length_in: float
     riser_in: float
     brace_in: float
+    release: str
+    start: dict[str, Any]
 
 
 class Catalog(BaseModel):
@@ -82,6 +85,7 @@ class Catalog(BaseModel):
     stations: list[StationNote]
     forms: dict[str, FormNote]
     fresh_rig: Rig
+    eye_above_nock_mm: dict[str, float]
 
 
 def _form(id: Form) -> FormNote:
@@ -92,6 +96,8 @@ def _form(id: Form) -> FormNote:
         length_in=shape.reference_length_in,
         riser_in=shape.riser_in,
         brace_in=default_brace_in(Bow(form=id, length_in=shape.reference_length_in)),
+        release=RELEASE[id],
+        start=form_start(id),
     )
 
 
@@ -112,6 +118,7 @@ def catalog() -> Catalog:
         ],
         forms={id: _form(id) for id in forms},
         fresh_rig=Rig(),
+        eye_above_nock_mm=dict(EYE_ABOVE_NOCK_MM),
     )
 
 

@@ -16,8 +16,9 @@ from lyrandis.api.reference import get_preferences
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.findings import Said
+from lyrandis.core.fit.first_rig import first_rig
 from lyrandis.core.history import sentences
-from lyrandis.core.rig import Name, Rig
+from lyrandis.core.rig import Form, Hand, Name, Release, Rig, Short
 from lyrandis.core.route import Standing, StationState, states
 from lyrandis.files.rig_json import MOST_BYTES, read_rig, write_rig
 from lyrandis.files.sheet import rig_sheet
@@ -106,6 +107,25 @@ def list_rigs(store: Rigs) -> list[RigNote]:
 def create_rig(body: Rig, store: Rigs) -> RigView:
     """Make a new rig."""
     return _view(store.create(body))
+
+
+class FirstRigIn(Body):
+    """The little a newcomer knows; everything else starts as is ordinary."""
+
+    form: Form
+    length_in: float = Field(allow_inf_nan=False)
+    marked_weight_lbf: float = Field(allow_inf_nan=False)
+    draw_length_in: float = Field(allow_inf_nan=False)
+    hand: Hand = "right"
+    release: Release
+    name: Name
+    archer: Short = ""
+
+
+@router.post("/first", status_code=201)
+def create_first_rig(body: FirstRigIn, store: Rigs) -> RigView:
+    """Make a rig from a form of bow, its length and weight, and a draw."""
+    return _view(store.create(first_rig(**body.model_dump())))
 
 
 @router.get("/{id}")

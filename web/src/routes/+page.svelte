@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
 	import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
+	import { upload } from '$lib/api/upload';
 	import { notify } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import Mark from '$lib/frame/Mark.svelte';
@@ -70,18 +71,8 @@
 		const file = input.files?.[0];
 		if (!file) return;
 		await attempt(async () => {
-			const body = new FormData();
-			body.append('file', file);
-			const answer = await fetch('/api/rigs/import', { method: 'POST', body });
-			const told_ = await answer.json();
-			if (!answer.ok) {
-				const place = told_.errors?.[0]?.field;
-				throw new ApiProblem(
-					answer.status,
-					`${file.name}: ${told_.detail}${place ? ` (at ${place})` : ''}`
-				);
-			}
-			await goto(`/rig/${told_.id}/draw`);
+			const taken = await upload<{ id: number }>('/api/rigs/import', file);
+			await goto(`/rig/${taken.id}/draw`);
 		});
 		input.value = '';
 	}

@@ -6,8 +6,6 @@ import type { components, paths } from './schema';
 export type Schemas = {
 	[Name in keyof components['schemas']]: Readable<components['schemas'][Name]>;
 };
-/** A rig as it is sent. */
-export type RigSent = components['schemas']['Rig'];
 export type Rig = Schemas['Rig'];
 export type Bench = Schemas['BenchView'];
 export type RigView = Schemas['RigView'];

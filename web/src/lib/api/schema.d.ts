@@ -272,6 +272,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/first": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Create First Rig
+         * @description Make a rig from a form of bow, its length and weight, and a draw.
+         */
+        post: operations["create_first_rig_api_rigs_first_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/import": {
         parameters: {
             query?: never;
@@ -1049,6 +1069,10 @@ export interface components {
          * @description Everything that does not change while the application runs.
          */
         Catalog: {
+            /** Eye Above Nock Mm */
+            eye_above_nock_mm: {
+                [key: string]: number;
+            };
             /** Fields */
             fields: {
                 [key: string]: components["schemas"]["FieldNote"];
@@ -1370,6 +1394,41 @@ export interface components {
             per_10m_fingers: number;
         };
         /**
+         * FirstRigIn
+         * @description The little a newcomer knows; everything else starts as is ordinary.
+         */
+        FirstRigIn: {
+            /**
+             * Archer
+             * @default
+             */
+            archer: string;
+            /** Draw Length In */
+            draw_length_in: number;
+            /**
+             * Form
+             * @enum {string}
+             */
+            form: "longbow" | "hybrid" | "recurve" | "static_tip";
+            /**
+             * Hand
+             * @default right
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /** Length In */
+            length_in: number;
+            /** Marked Weight Lbf */
+            marked_weight_lbf: number;
+            /** Name */
+            name: string;
+            /**
+             * Release
+             * @enum {string}
+             */
+            release: "split" | "three_under" | "thumb";
+        };
+        /**
          * FlightView
          * @description The arrow's path over the sight line for the aimed crawl, heights in cm.
          */
@@ -1461,8 +1520,14 @@ export interface components {
             id: string;
             /** Length In */
             length_in: number;
+            /** Release */
+            release: string;
             /** Riser In */
             riser_in: number;
+            /** Start */
+            start: {
+                [key: string]: unknown;
+            };
             /** Title */
             title: string;
         };
@@ -3224,6 +3289,75 @@ export interface operations {
         requestBody: {
             content: {
                 "application/json": components["schemas"]["Rig"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigView"];
+                };
+            };
+            /** @description The request is not JSON */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, or nothing to take back */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    create_first_rig_api_rigs_first_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FirstRigIn"];
             };
         };
         responses: {

@@ -8,6 +8,7 @@ import {
 	type StationState
 } from '$lib/api/client';
 import { same, valueAt } from './paths';
+import { reference } from './reference.svelte';
 
 type Standing = 'provisional' | 'settled';
 
@@ -77,6 +78,13 @@ export class RigBench {
 			delete this.refused[path];
 		}
 		void this.look();
+	}
+
+	/** What a hand drags: to the nearest step, within the field's own range. */
+	drag(path: string, value: number, step: number): void {
+		const note = reference.catalog?.fields[path];
+		const stepped = Math.round(value / step) * step;
+		this.set(path, Math.min(Math.max(stepped, note?.low ?? stepped), note?.high ?? stepped));
 	}
 
 	/** Ask what the changes would do; while one question is out, only the latest is asked next. */

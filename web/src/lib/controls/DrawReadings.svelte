@@ -52,10 +52,10 @@
 		readings = next;
 	}
 
-	async function again(): Promise<void> {
+	async function again(next = readings): Promise<void> {
 		problem = null;
 		try {
-			await compute(readings);
+			await compute(next);
 		} catch (error) {
 			problem = (error as ApiProblem).message;
 		}
@@ -76,7 +76,7 @@
 		<strong>Readings</strong>
 		<label
 			><span class="sr-only">Method</span>
-			<select bind:value={method} onchange={again}>
+			<select bind:value={method} onchange={() => again()}>
 				<option value="marked_arrow">marked arrow</option>
 				<option value="tape">tape</option>
 				<option value="arm_span">arm span</option>
@@ -85,7 +85,7 @@
 		{#if method !== 'arm_span'}
 			<label
 				><span class="sr-only">Read to</span>
-				<select bind:value={convention} onchange={again}>
+				<select bind:value={convention} onchange={() => again()}>
 					<option value="trade">trade standard</option>
 					<option value="pivot">to the pivot</option>
 					<option value="back">to the back</option>
@@ -100,7 +100,7 @@
 					type="button"
 					class="reading"
 					title="Take this reading out"
-					onclick={() => compute(readings.filter((_, j) => j !== i))}
+					onclick={() => again(readings.filter((_, j) => j !== i))}
 				>
 					<Measure value={{ value: reading, quantity: 'draw' }} unit={false} /> ×
 				</button>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { onDestroy } from 'svelte';
 	import { api, ApiProblem, told } from '$lib/api/client';
+	import { upload } from '$lib/api/upload';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import Measure from '$lib/format/Measure.svelte';
@@ -60,12 +61,12 @@
 		const file = input.files?.[0];
 		if (!file) return;
 		problem = null;
-		const body = new FormData();
-		body.append('file', file);
-		const answer = await fetch('/api/readings', { method: 'POST', body });
-		const told_ = await answer.json();
-		if (answer.ok) bench().set('bow.measured', told_.readings);
-		else problem = `${file.name}: ${told_.detail}`;
+		try {
+			const { readings } = await upload<{ readings: Pair[] }>('/api/readings', file);
+			bench().set('bow.measured', readings);
+		} catch (error) {
+			problem = (error as ApiProblem).message;
+		}
 		input.value = '';
 	}
 

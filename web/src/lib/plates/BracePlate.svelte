@@ -3,8 +3,8 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import BowShape from './BowShape.svelte';
 	import Dimension from './Dimension.svelte';
-	import { drag, toStep } from './drag';
-	import { fit, path, type Point } from './frame';
+	import { drag } from './drag';
+	import { fit, path, type Frame, type Point } from './frame';
 	import Label from './Label.svelte';
 	import Plate from './Plate.svelte';
 
@@ -18,12 +18,8 @@
 	const offset = $derived(brace ? brace.brace_in - brace.to_pivot_in : 0);
 	const names = { grip: 'deepest part of the grip', back: 'back of the bow', plunger: 'plunger' };
 
-	function set(at: ReturnType<typeof fit>): (x: number) => void {
-		return (x) => {
-			const wanted = toStep(at.atX(x) + offset, 1 / 16);
-			bench().set('bow.brace_height_in', Math.min(Math.max(wanted, 3), 14));
-		};
-	}
+	const set = (at: Frame) => (x: number) =>
+		bench().drag('bow.brace_height_in', at.atX(x) + offset, 1 / 16);
 </script>
 
 <Plate

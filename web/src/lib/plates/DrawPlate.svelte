@@ -4,8 +4,8 @@
 	import ArrowShape from './ArrowShape.svelte';
 	import BowShape from './BowShape.svelte';
 	import Dimension from './Dimension.svelte';
-	import { drag, toStep } from './drag';
-	import { fit } from './frame';
+	import { drag } from './drag';
+	import { fit, type Frame } from './frame';
 	import Plate from './Plate.svelte';
 
 	/** The middle of the bow at full draw: the arrow, and what each convention measures to. */
@@ -21,12 +21,8 @@
 	);
 	const in_ = (value: number) => reference.text(value, 'draw');
 
-	function pull(at: ReturnType<typeof fit>): (x: number) => void {
-		return (x) => {
-			const wanted = toStep(at.atX(x) + 1.75, 0.125);
-			bench().set('archer.draw_length_in', Math.min(Math.max(wanted, 18), 34));
-		};
-	}
+	const pull = (at: Frame) => (x: number) =>
+		bench().drag('archer.draw_length_in', at.atX(x) + 1.75, 0.125);
 </script>
 
 <Plate

@@ -2,8 +2,8 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import Dimension from './Dimension.svelte';
-	import { drag, toStep } from './drag';
-	import { fit } from './frame';
+	import { drag } from './drag';
+	import { fit, type Frame } from './frame';
 	import Label from './Label.svelte';
 	import Plate from './Plate.svelte';
 
@@ -14,12 +14,8 @@
 	const rig = $derived(bench().bench.rig);
 	const n = (v: number) => reference.text(v, 'nock_height');
 
-	function set(at: ReturnType<typeof fit>): (x: number, y: number) => void {
-		return (_, y) => {
-			const wanted = toStep(at.atY(y), 0.5);
-			bench().set('nock_height_mm', Math.min(Math.max(wanted, -10), 40));
-		};
-	}
+	const set = (at: Frame) => (_: number, y: number) =>
+		bench().drag('nock_height_mm', at.atY(y), 0.5);
 </script>
 
 <Plate

@@ -16,17 +16,6 @@
 
 <figure bind:clientWidth={width} aria-label={label}>
 	<svg {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label={label}>
-		<defs>
-			<pattern
-				id="wood"
-				width="5"
-				height="5"
-				patternUnits="userSpaceOnUse"
-				patternTransform="rotate(28)"
-			>
-				<path d="M0 0V5" stroke="var(--wood)" stroke-width="2.2" />
-			</pattern>
-		</defs>
 		{@render children(width, height)}
 	</svg>
 	{#if heads && rows}

@@ -38,8 +38,3 @@ export function drag(
 		}
 	};
 }
-
-/** The nearest of even steps. */
-export function toStep(value: number, step: number): number {
-	return Math.round(value / step) * step;
-}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
-	import { api, ApiProblem, told, type RigSent } from '$lib/api/client';
+	import { api, ApiProblem, told } from '$lib/api/client';
 	import { reference } from '$lib/bench/reference.svelte';
 	import MeasureInput from '$lib/controls/MeasureInput.svelte';
 	import Mark from '$lib/frame/Mark.svelte';
@@ -14,7 +14,7 @@
 	let hand = $state<'right' | 'left'>('right');
 	let release = $state<'split' | 'three_under' | 'thumb'>('three_under');
 	let form = $state<'recurve' | 'hybrid' | 'longbow' | 'static_tip'>('recurve');
-	let length = $state<number | null>(68);
+	let length = $state<number | null>(catalog.forms.recurve!.length_in);
 	let weight = $state<number | null>(fresh.bow!.marked_weight_lbf!);
 	let problems = $state<Record<string, string>>({});
 	let fault = $state<string | null>(null);
@@ -28,42 +28,26 @@
 	function choose(id: typeof form): void {
 		form = id;
 		length = catalog.forms[id]!.length_in;
-		release = id === 'static_tip' ? 'thumb' : id === 'recurve' ? 'three_under' : 'split';
+		release = catalog.forms[id]!.release as typeof release;
 	}
 
 	async function create(event: Event): Promise<void> {
 		event.preventDefault();
 		problems = {};
 		fault = null;
-		const thumb = release === 'thumb';
-		const shelf = form !== 'recurve';
 		const body = {
-			...fresh,
+			form,
+			length_in: length ?? 0,
+			marked_weight_lbf: weight ?? 0,
+			draw_length_in: draw ?? 0,
+			hand,
+			release,
 			name:
 				name.trim() || `${catalog.forms[form]!.title} ${reference.text(length ?? 0, 'bow_length')}`,
-			archer: {
-				...fresh.archer,
-				name: archer,
-				draw_length_in: draw,
-				hand,
-				release,
-				anchor: thumb || release === 'split' ? 'cheek' : 'under_chin',
-				eye_above_nock_mm: thumb || release === 'split' ? 72 : 112
-			},
-			bow: {
-				...fresh.bow,
-				form,
-				takedown: form === 'recurve',
-				length_in: length,
-				marked_weight_lbf: weight,
-				side_plate: shelf ? 'leather' : 'plunger',
-				centre_cut_mm: thumb ? -6 : shelf ? 0 : 1,
-				tips: form === 'static_tip' ? 'short' : 'working'
-			},
-			arrow: { ...fresh.arrow, shaft_length_in: Math.ceil(((draw ?? 28) + 1.5) * 2) / 2 }
-		} as unknown as RigSent;
+			archer
+		};
 		try {
-			const made = await told(api.POST('/api/rigs', { body }));
+			const made = await told(api.POST('/api/rigs/first', { body }));
 			await goto(`/rig/${made.id}/draw`);
 		} catch (error) {
 			const problem = error as ApiProblem;

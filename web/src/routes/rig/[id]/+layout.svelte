@@ -89,6 +89,18 @@
 	});
 </script>
 
+<!-- The one hatch for wood, for every drawing of the page. -->
+<svg width="0" height="0" class="hatch" aria-hidden="true">
+	<pattern
+		id="wood"
+		width="5"
+		height="5"
+		patternUnits="userSpaceOnUse"
+		patternTransform="rotate(28)"
+	>
+		<path d="M0 0V5" stroke="var(--wood)" stroke-width="2.2" />
+	</pattern>
+</svg>
 <svelte:window onkeydown={onkey} />
 
 {#if fault}
@@ -124,6 +136,9 @@
 </Sheet>
 
 <style>
+	.hatch {
+		position: absolute;
+	}
 	.frame {
 		display: grid;
 		grid-template-columns: 212px minmax(0, 1fr) 300px;

@@ -18,17 +18,8 @@
 	);
 	const riser = $derived(bench().bench.force_draw?.drawing.riser_in ?? null);
 
-	/** Another form begins at its own usual length; riser and brace height are its own too. */
-	function usual(id: string): Record<string, unknown> {
-		const length = reference.catalog?.forms[id]?.length_in;
-		return {
-			'bow.length_in': length,
-			'bow.riser_in': null,
-			'bow.brace_height_in': null,
-			'bow.takedown': id === 'recurve',
-			'bow.tips': id === 'static_tip' ? 'short' : 'working'
-		};
-	}
+	/** Another form begins at its own ordinary starts. */
+	const usual = (id: string): Record<string, unknown> => reference.catalog?.forms[id]?.start ?? {};
 </script>
 
 <Station id="bow-length">

@@ -12,7 +12,6 @@
 	let chosen = $state(20);
 	const crawls = $derived(bench().bench.crawls);
 	const sloped = $derived((bench().bench.rig.aim?.slope_deg ?? 0) !== 0);
-	const eye: Record<string, unknown> = { under_chin: 112, cheek: 72 };
 </script>
 
 <Station id="crawls">
@@ -121,7 +120,7 @@
 					['under_chin', 'under the chin'],
 					['cheek', 'at the cheek']
 				]}
-				also={(a) => ({ 'archer.eye_above_nock_mm': eye[a] })}
+				also={(a) => ({ 'archer.eye_above_nock_mm': reference.catalog?.eye_above_nock_mm[a] })}
 			/>
 		</div>
 		<MeasureField

@@ -14,7 +14,10 @@
 	$effect(() => {
 		const id = bench().id;
 		void bench().kept.seq;
-		told(api.GET('/api/rigs/{id}/history', { params: { path: { id } } })).then((l) => (lines = l));
+		told(api.GET('/api/rigs/{id}/history', { params: { path: { id } } })).then(
+			(l) => (lines = l),
+			(error: Error) => (bench().fault = error.message)
+		);
 	});
 
 	function day(at: string): string {
@@ -40,6 +43,7 @@
 		Nothing was kept yet. Change something at a station and press Keep this.
 	{/if}
 </p>
+{#if bench().fault}<p class="fault" role="alert">{bench().fault}</p>{/if}
 <p class="deeds">
 	<button
 		class="act plain"
@@ -76,6 +80,9 @@
 	.answer {
 		font-size: 1.06rem;
 		margin: 0.3rem 0 0.8rem;
+	}
+	.fault {
+		color: var(--brick);
 	}
 	.deeds {
 		display: flex;
