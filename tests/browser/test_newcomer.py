@@ -113,3 +113,23 @@ def test_what_was_kept_survives_reloading_and_is_in_the_logbook(page, demo):
     expect(page.get_by_text("Took back: brace height", exact=False)).to_be_visible()
     expect(first).to_be_visible()
     assert get(demo, "/api/rigs/2")["rig"]["bow"]["brace_height_in"] == 7.25
+
+
+def test_nonsense_on_the_first_page_makes_no_rig(page, empty):
+    page.goto(f"{empty}/new")
+    weight = page.get_by_label("Marked weight", exact=True)
+    weight.fill("heavy")
+    expect(page.get_by_text("“heavy” is not a measurement", exact=False)).to_be_visible()
+    page.get_by_role("button", name="Set it up").press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("could not be read")
+    expect(weight).to_be_focused()
+    expect(weight).to_have_value("heavy")
+    weight.fill("38#")
+    page.get_by_label("Bow length", exact=True).fill("3")
+    page.get_by_role("button", name="Set it up").press("Enter")
+    expect(page.get_by_role("alert")).to_contain_text("at least 40 in")
+    assert get(empty, "/api/rigs") == []
+    page.get_by_label("Bow length", exact=True).fill("68")
+    page.get_by_role("button", name="Set it up").press("Enter")
+    expect(page.get_by_role("heading", name="How far do you draw?")).to_be_visible()
+    assert get(empty, "/api/rigs/1")["rig"]["bow"]["marked_weight_lbf"] == 38

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { tick } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { api, ApiProblem, told } from '$lib/api/client';
 	import { reference } from '$lib/bench/reference.svelte';
@@ -18,6 +19,7 @@
 	let weight = $state<number | null>(fresh.bow!.marked_weight_lbf!);
 	let problems = $state<Record<string, string>>({});
 	let fault = $state<string | null>(null);
+	let sheet = $state<HTMLFormElement>();
 	const kinds = {
 		recurve: 'tips curve forward; one piece or takedown',
 		hybrid: 'gentle reflex and deflex, slim tips',
@@ -35,6 +37,14 @@
 		event.preventDefault();
 		problems = {};
 		fault = null;
+		await tick();
+		// What could not be read is not passed over: the rig waits for it.
+		const unread = sheet?.querySelector<HTMLInputElement>('[aria-invalid="true"]');
+		if (unread) {
+			fault = 'A measurement above could not be read. Mend it, then set it up.';
+			unread.focus();
+			return;
+		}
 		const body = {
 			form,
 			length_in: length ?? 0,
@@ -63,7 +73,7 @@
 	<a class="brand" href="/"><Mark />Lyrandis</a>
 	<h1>What have you got?</h1>
 	<p class="quiet">Guesses will do. Every number can be measured and changed later.</p>
-	<form onsubmit={create}>
+	<form bind:this={sheet} onsubmit={create}>
 		<fieldset>
 			<legend>The bow</legend>
 			<div class="kinds">
