@@ -7,12 +7,8 @@ from hypothesis import strategies as st
 
 from lyrandis.core.bow.curve import force_draw, stack_onset_in
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.fit.bow_length import (
-    candidates,
-    limb_class,
-    of_length,
-    schools,
-)
+from lyrandis.core.fit.bow_length import limb_class, of_length, schools
+from lyrandis.core.fit.candidates import candidates
 from lyrandis.core.fit.draw_length import (
     draw_length,
     from_trade_in,

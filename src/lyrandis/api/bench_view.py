@@ -17,11 +17,18 @@ from lyrandis.core.bow.form import riser_in
 from lyrandis.core.bow.shot import Floor, weight_at_draw
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.fit.bow_length import Candidate, School
+from lyrandis.core.fit.bow_length import School
+from lyrandis.core.fit.candidates import Candidate
+from lyrandis.core.fit.draw_history import DrawHistory
+from lyrandis.core.fit.hold import Hold
 from lyrandis.core.fit.length_map import LengthMap
+from lyrandis.core.fit.limbs import BoltTurn, LimbPair
+from lyrandis.core.fit.reach import Reach
+from lyrandis.core.fit.step_up import WeightStep
 from lyrandis.core.rig import Rig
 from lyrandis.core.stations import StationView, views
 from lyrandis.core.tally import TallyEntry, tally
+from lyrandis.core.trials import KeptTrial
 from lyrandis.core.tune.brace import BraceFit
 from lyrandis.core.tune.crawls import CrawlRow, FingerRule, impact_m
 from lyrandis.core.tune.nock_point import NockStart
@@ -76,6 +83,24 @@ class BowLengthView(View):
     schools: list[School]
     candidates: list[Candidate]
     map: LengthMap
+    reach: list[Reach] = []
+
+
+class PlanView(View):
+    """The steps up in weight, or why there are none."""
+
+    steps: list[WeightStep]
+    problem: str | None
+
+
+class TrialsView(View):
+    """What the trials come to: draws over time, holds, limbs and bolts, and the plan."""
+
+    draws: DrawHistory
+    hold: Hold | None
+    limbs: LimbPair | None
+    bolts: BoltTurn | None
+    plan: PlanView
 
 
 class ShotCurveView(View):
@@ -135,6 +160,7 @@ class BenchView(View):
     arrow: Build | None
     window: SpineWindow | None
     assembly: list[Step]
+    trials: TrialsView
     string: StringFit | None
     brace: BraceFit | None
     nock: NockStart | None
@@ -220,9 +246,32 @@ def _part(make: Callable[[], _T]) -> _T | None:
         return None
 
 
-def bench_view(rig: Rig) -> BenchView:
-    """Everything about a rig; parts that the models refuse are absent, their stations say why."""
-    b = Workbench(rig)
+def _plan_view(b: Workbench) -> PlanView:
+    try:
+        return PlanView(steps=b.weight_steps, problem=None)
+    except RefusedError as error:
+        return PlanView(steps=[], problem=error.reason)
+
+
+def _trials_view(b: Workbench) -> TrialsView:
+    takedown = b.rig.bow.takedown and b.rig.bow.form == "recurve"
+    return TrialsView(
+        draws=b.draw_history,
+        hold=_part(lambda: b.hold),
+        limbs=_part(lambda: b.limb_pair) if takedown else None,
+        bolts=_part(lambda: b.bolts) if takedown else None,
+        plan=_plan_view(b),
+    )
+
+
+def bench_view(
+    rig: Rig, trials: tuple[KeptTrial, ...] = (), now: str = "1970-01-01T00:00:00+00:00"
+) -> BenchView:
+    """Everything about a rig; parts that the models refuse are absent, their stations say why.
+
+    `trials` are those of the rig's history; `now` an ISO time, where days matter.
+    """
+    b = Workbench(rig, trials, now)
     return BenchView(
         rig=rig,
         tally=tally(b),
@@ -233,12 +282,14 @@ def bench_view(rig: Rig) -> BenchView:
                 schools=list(b.schools),
                 candidates=list(b.candidates),
                 map=b.length_map,
+                reach=_part(lambda: list(b.reach)) or [],
             )
         ),
         shot=_part(lambda: shot_view(b)),
         arrow=_part(lambda: b.build),
         window=_part(lambda: b.window),
         assembly=list(steps_for(rig.bow)),
+        trials=_trials_view(b),
         string=_part(lambda: b.string_fit),
         brace=_part(lambda: b.brace),
         nock=_part(lambda: b.nock),

@@ -22,7 +22,8 @@ from lyrandis.core.arrow.build import Build, build
 from lyrandis.core.arrow.window import SpineWindow
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.fit.bow_length import candidates, schools
+from lyrandis.core.fit.bow_length import schools
+from lyrandis.core.fit.candidates import candidates
 from lyrandis.core.fit.draw_length import Convention, draw_length
 from lyrandis.core.rig import (
     Archer,

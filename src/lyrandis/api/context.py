@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from datetime import UTC, datetime
 from typing import Annotated
 
 from fastapi import Depends, Request
@@ -21,3 +22,8 @@ def _preferences(request: Request) -> PreferenceStore:
 
 Rigs = Annotated[RigStore, Depends(_rigs)]
 Preferences = Annotated[PreferenceStore, Depends(_preferences)]
+
+
+def now() -> str:
+    """The present time in UTC, as the core and the files are told it."""
+    return datetime.now(UTC).isoformat(timespec="seconds")

@@ -14,6 +14,7 @@ from lyrandis.core.bow.form import FORMS, default_brace_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import FieldNote, field_notes
 from lyrandis.core.fit.first_rig import EYE_ABOVE_NOCK_MM, RELEASE, form_start
+from lyrandis.core.inspection import PLACES
 from lyrandis.core.rig import Bow, Form, Rig
 from lyrandis.core.route import ROUTE
 from lyrandis.core.units import QUANTITIES, UNITS, parse
@@ -76,6 +77,16 @@ class FormNote(BaseModel):
     start: dict[str, Any]
 
 
+class PlaceNote(BaseModel):
+    """A place to look at on a bow."""
+
+    id: str
+    title: str
+    look: str
+    means: str
+    stop: bool
+
+
 class Catalog(BaseModel):
     """Everything that does not change while the application runs."""
 
@@ -86,6 +97,7 @@ class Catalog(BaseModel):
     forms: dict[str, FormNote]
     fresh_rig: Rig
     eye_above_nock_mm: dict[str, float]
+    inspection: list[PlaceNote]
 
 
 def _form(id: Form) -> FormNote:
@@ -119,6 +131,7 @@ def catalog() -> Catalog:
         forms={id: _form(id) for id in forms},
         fresh_rig=Rig(),
         eye_above_nock_mm=dict(EYE_ABOVE_NOCK_MM),
+        inspection=[PlaceNote(**vars(place)) for place in PLACES.values()],
     )
 
 

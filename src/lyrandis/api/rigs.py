@@ -10,16 +10,22 @@ from fastapi import APIRouter, File, Response, UploadFile
 from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.bench_view import BenchView, bench_view
-from lyrandis.api.context import Preferences, Rigs
+from lyrandis.api.context import Preferences, Rigs, now
 from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.api.reference import get_preferences
+from lyrandis.core.dates import day_of
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.findings import Said
 from lyrandis.core.fit.first_rig import first_rig
+from lyrandis.core.fit.line_up import Lined, line_up
 from lyrandis.core.history import sentences
 from lyrandis.core.rig import Form, Hand, Name, Release, Rig, Short
 from lyrandis.core.route import Standing, StationState, states
+from lyrandis.core.trials import STATION_OF, KeptTrial, Trial, trial_said
+from lyrandis.core.units import write
+from lyrandis.core.workbench import Workbench
+from lyrandis.files.calendar import DayNote, write_calendar
 from lyrandis.files.rig_json import MOST_BYTES, read_rig, write_rig
 from lyrandis.files.sheet import rig_sheet
 from lyrandis.store.rigs import Kept
@@ -48,8 +54,20 @@ class RigNote(BaseModel):
     due: int
 
 
+class TrialLine(BaseModel):
+    """One trial of a rig: when it was logged, the day it was made, what it showed."""
+
+    seq: int
+    at: str
+    day: str
+    station: str
+    said: Said
+    trial: Trial
+    struck: bool
+
+
 class RigView(BaseModel):
-    """A rig as it stands, with the state of each station."""
+    """A rig as it stands, with the state of each station and its trials, the latest first."""
 
     id: int
     seq: int
@@ -58,6 +76,7 @@ class RigView(BaseModel):
     states: list[StationState]
     undoable: Said | None
     redoable: Said | None
+    trials: list[TrialLine]
 
 
 class PreviewView(BaseModel):
@@ -94,6 +113,20 @@ def _view(kept: Kept) -> RigView:
         states=states(present.marks, present.rig),
         undoable=None if present.undoable is None else told[present.undoable.seq],
         redoable=None if present.redoable is None else told[present.redoable.seq],
+        trials=[_trial_line(t) for t in reversed(present.trials)],
+    )
+
+
+def _trial_line(kept: KeptTrial) -> TrialLine:
+    said = trial_said(kept.trial)
+    return TrialLine(
+        seq=kept.seq,
+        at=kept.at,
+        day=kept.day,
+        station=STATION_OF[kept.trial.kind],
+        said=said.model_copy(update={"text": said.text[:1].upper() + said.text[1:] + "."}),
+        trial=kept.trial,
+        struck=kept.struck,
     )
 
 
@@ -145,16 +178,22 @@ def preview(id: int, body: Changes, store: Rigs) -> PreviewView:
     """What changes would do, before they are kept. Nothing is written."""
     present = store.get(id).present
     rig = changed(present.rig, body.changes)
-    return PreviewView(bench=bench_view(rig), states=states(present.marks, rig))
+    bench = bench_view(rig, present.trials, now())
+    return PreviewView(bench=bench, states=states(present.marks, rig))
 
 
 class KeepIn(Changes):
-    """Settings to keep at a station, seen from entry `seq`, with a reason that may be empty."""
+    """Settings to keep at a station, seen from entry `seq`, with a reason that may be empty.
+
+    A `trial` is logged with them, or alone; `about` says which earlier trial it puts right.
+    """
 
     seq: int = Field(ge=0)
     station: str | None = Field(None, max_length=40)
     standing: Standing = "provisional"
     why: str = Field("", max_length=500)
+    trial: Trial | None = None
+    about: int | None = Field(None, ge=1)
 
 
 @router.post("/{id}/keep")
@@ -165,7 +204,56 @@ def keep(id: int, body: KeepIn, store: Rigs) -> RigView:
         p = station.problem
         if p is not None and p.field in body.changes:
             raise RefusedError(p.field, p.reason, p.limit, p.unit)
-    return _view(store.keep(id, body.seq, body.changes, body.station, body.standing, body.why))
+    if body.trial is not None and body.trial.day:
+        day_of(body.trial.day, "trial.day")
+    return _view(
+        store.keep(
+            id,
+            body.seq,
+            body.changes,
+            body.station,
+            body.standing,
+            body.why,
+            trial=body.trial,
+            about=body.about,
+        )
+    )
+
+
+class StrikeIn(Body):
+    """Which trial is struck out, or taken in again."""
+
+    seq: int = Field(ge=0)
+    about: int = Field(ge=1)
+    out: bool = True
+    why: str = Field("", max_length=500)
+
+
+@router.post("/{id}/strike")
+def strike(id: int, body: StrikeIn, store: Rigs) -> RigView:
+    """Strike a trial out, or take it in again; it stays in the history."""
+    return _view(store.strike(id, body.seq, body.about, body.out, body.why))
+
+
+class Pick(Body):
+    """A bow to line up: its length and riser [in]."""
+
+    length_in: float = Field(ge=40, le=76, allow_inf_nan=False)
+    riser_in: float | None = Field(None, ge=4, le=32)
+
+
+class LineUpIn(Changes):
+    """Up to three bows to draw side by side."""
+
+    picks: list[Pick] = Field(max_length=3)
+
+
+@router.post("/{id}/line-up")
+def lined_up(id: int, body: LineUpIn, store: Rigs) -> list[Lined]:
+    """Bows side by side at the rig's draw, pulled to the same weight."""
+    b = Workbench(changed(store.get(id).present.rig, body.changes))
+    picks = [(p.length_in, p.riser_in) for p in body.picks]
+    return line_up(b.rig.bow, picks, b.true_draw.value, b.equal)
 
 
 class CheckIn(Body):
@@ -268,6 +356,28 @@ def import_rig(file: Annotated[UploadFile, File()], store: Rigs) -> RigView:
     """Take in a rig file whole, as a new rig; a damaged or foreign file is refused whole."""
     read = read_rig(file.file.read(MOST_BYTES + 1))
     return _view(store.create(read.base, read.entries, read.created_at))
+
+
+@router.get("/{id}/step-up.ics", response_class=Response)
+def step_up_calendar(id: int, store: Rigs) -> Response:
+    """The plan to go up in weight as iCalendar."""
+    kept = store.get(id)
+    rig, made = kept.present.rig, now()
+    steps = Workbench(rig, kept.present.trials, made).weight_steps
+    if not steps:
+        raise RefusedError("step_up.goal_lbf", "There is no plan yet: set a goal first.")
+    notes = [
+        DayNote(
+            f"step-{step.number}-rig-{id}",
+            step.day,
+            f"{rig.name}: up to {write(step.weight_lbf, 'weight')} at the earliest",
+            f"Only after {step.earned_by}. Stop at pain.",
+        )
+        for step in steps
+    ]
+    headers = {"Content-Disposition": _file_name(f"{rig.name} step up", "ics")}
+    text = write_calendar(f"{rig.name}: weight", notes, made)
+    return Response(text, media_type="text/calendar", headers=headers)
 
 
 @router.get("/{id}/sheet", response_class=Response)

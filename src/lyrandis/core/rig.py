@@ -24,6 +24,10 @@ ShaftMaterial = Literal["carbon", "aluminium", "wood", "cane"]
 Use = Literal["close_cover", "woodland", "range", "backyard"]
 DrawMethod = Literal["tape", "arm_span", "marked_arrow"]
 Rated = Literal["yes", "no", "unknown"]
+Grown = Literal["adult", "child"]
+LimbClass = Literal["short", "medium", "long"]
+LimbPair = Literal["pair", "two_upper", "two_lower", "two_makers", "unknown"]
+Day = Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")]
 Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
 Short = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)]
 
@@ -76,6 +80,9 @@ class Archer(Frozen):
     draw_method: DrawMethod | None = choice(None, "Measured by")
     draw_plus_minus_in: float | None = measure(
         None, "draw", 0, 4, "Draw uncertainty", "One standard deviation of the draw length."
+    )
+    grown: Grown = choice(
+        "adult", "Archer", "A child's bow is chosen with a coach; no plan is made here."
     )
     hand: Hand = choice("right", "Hand", "The hand that draws the string.")
     release: Release = choice("three_under", "Release")
@@ -181,6 +188,44 @@ class Bow(Frozen):
     maker_max_draw_in: float | None = measure(None, "draw", 20, 36, "Maker's greatest draw")
 
 
+class Limbs(Frozen):
+    """A takedown's two limbs as they are marked, and how far their bolts are turned."""
+
+    pair: LimbPair = choice(
+        "unknown", "The two limbs", "Top and bottom of one pair, or what they are instead."
+    )
+    upper_lbf: float | None = measure(None, "weight", 8, 150, "Upper limb marked")
+    lower_lbf: float | None = measure(None, "weight", 8, 150, "Lower limb marked")
+    upper_class: LimbClass | None = choice(None, "Upper limb's length")
+    lower_class: LimbClass | None = choice(None, "Lower limb's length")
+    upper_turns: float = measure(
+        0, "turns", -6, 6, "Upper bolt, turns out", "From where the marked weight holds."
+    )
+    lower_turns: float = measure(
+        0, "turns", -6, 6, "Lower bolt, turns out", "From where the marked weight holds."
+    )
+    degrees_per_turn: float = measure(
+        0.8,
+        "angle_1",
+        0.1,
+        3,
+        "Tilt per turn",
+        "How far one turn of the bolt tilts the limb; about 0.8° until you measured it.",
+    )
+
+
+class StepUp(Frozen):
+    """A plan to go up in weight: where to, in which steps, how far apart, from which day."""
+
+    from_lbf: float | None = measure(None, "weight", 8, 120, "Now, at your draw")
+    goal_lbf: float | None = measure(None, "weight", 8, 120, "Goal, at your draw")
+    step_lbf: float = measure(2, "weight", 0.5, 6, "Step", "", "Small steps keep the form.")
+    weeks: float = measure(
+        6, "weeks", 2, 52, "Weeks between steps", "", "The body needs weeks for a step."
+    )
+    starts: Day = choice("", "Starts")
+
+
 class String(Frozen):
     """The string: material, strands, length, and what hangs on it."""
 
@@ -282,3 +327,5 @@ class Rig(Frozen):
     aim: Aim = Aim()
     schools: SchoolNumbers = SchoolNumbers()
     assembly: Assembly = Assembly()
+    limbs: Limbs = Limbs()
+    step_up: StepUp = StepUp()

@@ -19,7 +19,7 @@ from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, say
 from lyrandis.core.fit.draw_length import true_draw_in
-from lyrandis.core.rig import Rig, SchoolNumbers
+from lyrandis.core.rig import Limbs, Rig, SchoolNumbers, StepUp
 
 StationId = Literal[
     "draw", "bow-length", "weight", "assembly", "string", "brace", "nock-point", "arrow", "crawls"
@@ -49,6 +49,7 @@ ROUTE: tuple[Station, ...] = (
             "archer.hand",
             "archer.release",
             "archer.thumb_offset_mm",
+            "archer.grown",
         ),
     ),
     Station(
@@ -76,6 +77,8 @@ ROUTE: tuple[Station, ...] = (
             "bow.measured",
             "bow.maker_max_draw_in",
             "bow.limb_material",
+            *(f"limbs.{name}" for name in Limbs.model_fields),
+            *(f"step_up.{name}" for name in StepUp.model_fields),
         ),
     ),
     Station("assembly", "Assembly", "Is it put together right?", ("assembly.done",)),

@@ -25,7 +25,9 @@ KG_PER_GRAIN = KG_PER_LB / GRAINS_PER_LB
 J_PER_FTLB = N_PER_LBF * M_PER_FT
 MM_PER_IN = 25.4  # exact
 
-Dimension = Literal["length", "force", "mass", "speed", "energy", "angle", "ratio", "percent"]
+Dimension = Literal[
+    "length", "force", "mass", "speed", "energy", "angle", "ratio", "percent", "time"
+]
 
 
 @dataclass(frozen=True)
@@ -62,6 +64,7 @@ UNITS = _units(
     Unit("ftlb", "energy", J_PER_FTLB, "ft·lb"),
     Unit("J", "energy", 1.0, "J"),
     Unit("deg", "angle", 1.0, "°", decimals=0),
+    Unit("deg_1", "angle", 1.0, "°", decimals=1),
     Unit("gpp", "ratio", 1.0, "gr/lb"),
     Unit("gpi", "ratio", 1.0, "gr/in"),
     Unit("lb_in", "ratio", 1.0, "lb/in", decimals=2),
@@ -69,8 +72,12 @@ UNITS = _units(
     Unit("count", "ratio", 1.0, "", decimals=0),
     Unit("share", "ratio", 1.0, "", decimals=2),
     Unit("fingers", "ratio", 1.0, "fingers"),
+    Unit("weeks", "ratio", 1.0, "weeks", decimals=0),
+    Unit("turns", "ratio", 1.0, "turns", decimals=2),
     Unit("pct", "percent", 1.0, "%", decimals=0),
     Unit("pct_1", "percent", 1.0, "%", decimals=1),
+    Unit("s", "time", 1.0, "s", decimals=1),
+    Unit("ms", "time", 0.001, "ms"),
 )
 
 
@@ -114,6 +121,11 @@ QUANTITIES = _quantities(
     Quantity("fingers", "Finger widths", "fingers", ("fingers",)),
     Quantity("percent", "Share", "pct", ("pct",)),
     Quantity("percent_1", "Fine share", "pct_1", ("pct_1",)),
+    Quantity("seconds", "Time", "s", ("s",)),
+    Quantity("ms", "Short times", "ms", ("ms",)),
+    Quantity("turns", "Turns", "turns", ("turns",)),
+    Quantity("weeks", "Weeks", "weeks", ("weeks",)),
+    Quantity("angle_1", "Fine angle", "deg_1", ("deg_1",)),
 )
 
 # What people write after a number, by dimension, lower case. Distances read "m" as metres.
@@ -167,8 +179,20 @@ _WRITTEN: dict[str, dict[str, float]] = {
     },
     "energy": {"ft·lb": J_PER_FTLB, "ftlb": J_PER_FTLB, "ft-lb": J_PER_FTLB, "j": 1.0},
     "angle": {"°": 1.0, "deg": 1.0, "degrees": 1.0},
-    "ratio": {"gpp": 1.0, "gr/lb": 1.0, "gr/in": 1.0, "gpi": 1.0, "spine": 1.0, "lb/in": 1.0},
+    "ratio": {
+        "gpp": 1.0,
+        "gr/lb": 1.0,
+        "gr/in": 1.0,
+        "gpi": 1.0,
+        "spine": 1.0,
+        "lb/in": 1.0,
+        "turn": 1.0,
+        "turns": 1.0,
+        "week": 1.0,
+        "weeks": 1.0,
+    },
     "percent": {"%": 1.0, "percent": 1.0},
+    "time": {"s": 1.0, "sec": 1.0, "seconds": 1.0, "min": 60.0, "ms": 0.001},
 }
 
 _VULGAR = {

@@ -13,19 +13,20 @@ from lyrandis.core.bow.curve import ForceDraw, force_draw, refuse_past_end, stac
 from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.bow.geometry import Array
 from lyrandis.core.bow.shot import Floor, Shot, arrow_floor, shot
+from lyrandis.core.dates import day_of
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.fit.bow_length import (
-    Candidate,
-    School,
-    angle_limit_deg,
-    candidates,
-    reserve_wanted_in,
-    schools,
-)
+from lyrandis.core.fit.bow_length import School, angle_limit_deg, reserve_wanted_in, schools
+from lyrandis.core.fit.candidates import Candidate, Equal, candidates
+from lyrandis.core.fit.draw_history import DrawHistory, draw_history
 from lyrandis.core.fit.draw_length import true_draw_in
+from lyrandis.core.fit.hold import Hold, hold
 from lyrandis.core.fit.length_map import LengthMap, length_map
+from lyrandis.core.fit.limbs import BoltTurn, LimbPair, bolts, limb_pair
+from lyrandis.core.fit.reach import Reach, reach
+from lyrandis.core.fit.step_up import WeightStep, weight_steps
 from lyrandis.core.rig import Rig
+from lyrandis.core.trials import KeptTrial
 from lyrandis.core.tune.brace import BraceFit, brace_fit
 from lyrandis.core.tune.crawls import (
     DRAG_PER_M,
@@ -55,6 +56,8 @@ class Workbench:
     """A rig on the bench. Members raise RefusedError where the rig cannot be computed."""
 
     rig: Rig
+    trials: tuple[KeptTrial, ...] = ()
+    now: str = "1970-01-01T00:00:00+00:00"  # passed in where days matter: the core has no clock
 
     @cached_property
     def curve(self) -> ForceDraw:
@@ -110,7 +113,52 @@ class Workbench:
     def candidates(self) -> tuple[Candidate, ...]:
         """Bows that could be had, best first."""
         r = self.rig
-        return candidates(r.archer, r.bow, self.true_draw.value, r.use, r.taste, self.rig.schools)
+        return candidates(
+            r.archer, r.bow, self.true_draw.value, r.use, r.taste, r.schools, self.equal
+        )
+
+    @cached_property
+    def equal(self) -> Equal:
+        """What candidates are compared at: this rig's weight at the draw and its arrow."""
+        try:
+            weight = self.curve.force(self.true_draw.value)
+        except RefusedError:  # the present bow cannot be drawn so far: compare at its marking
+            weight = self.rig.bow.marked_weight_lbf
+        return Equal(weight, self.build.mass_gr)
+
+    @cached_property
+    def reach(self) -> tuple[Reach, ...]:
+        """This bow an inch under, at, and over the archer's draw."""
+        draw = self.true_draw.value
+        return reach(self.rig.bow, self.curve, self.onset_in, self.reserve_wanted_in, draw)
+
+    @cached_property
+    def limb_pair(self) -> LimbPair:
+        """Whether the two limbs work as a pair."""
+        stroke = self.true_draw.value - 1.75 - brace_to_pivot_in(self.rig.bow)
+        return limb_pair(self.rig.limbs, stroke, self.shot.speed_fps.value)
+
+    @cached_property
+    def bolts(self) -> BoltTurn:
+        """What the limb bolts do as they stand."""
+        r = self.rig
+        return bolts(r.bow, r.string.material, r.limbs, self.true_draw.value)
+
+    @cached_property
+    def hold(self) -> Hold:
+        """What the archer's holds say of this weight."""
+        return hold(self.trials, self.curve.force(self.true_draw.value))
+
+    @cached_property
+    def weight_steps(self) -> list[WeightStep]:
+        """The plan to go up in weight; refuses a goal that cannot be planned."""
+        weight = self.curve.force(self.true_draw.value)
+        return weight_steps(self.rig.step_up, self.rig.archer, weight, day_of(self.now))
+
+    @cached_property
+    def draw_history(self) -> DrawHistory:
+        """The archer's draws over time."""
+        return draw_history(self.trials)
 
     @cached_property
     def length_map(self) -> LengthMap:

@@ -22,7 +22,7 @@ class RigFile(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     format: Literal["lyrandis-rig"] = "lyrandis-rig"
-    version: Literal[1] = 1
+    version: Literal[1, 2] = 2  # 1 knew no trials; all else is the same
     created_at: str = Field(max_length=40)
     base: Rig
     entries: list[Entry] = Field(max_length=20_000)
@@ -65,9 +65,9 @@ def read_rig(data: bytes) -> RigFile:
         raise RefusedError(
             "format", "This is not a Lyrandis rig: at its top stands no “format”: “lyrandis-rig”."
         )
-    if document.get("version") != 1:
+    if document.get("version") not in (1, 2):
         raise RefusedError(
-            "version", f"Version {document.get('version')} of the rig file is not known here.", 1
+            "version", f"Version {document.get('version')} of the rig file is not known here.", 2
         )
     try:
         file = RigFile.model_validate(document)

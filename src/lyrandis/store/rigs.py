@@ -61,6 +61,8 @@ def _entry(row: EntryRow) -> Entry:
             "standing": row.standing,
             "why": row.why,
             "changes": row.changes,
+            "trial": row.trial,
+            "about": row.about,
         }
     )
 
@@ -120,6 +122,8 @@ class RigStore:
         why: str = "",
         wanted: dict[str, Any] | None = None,
         at: str | None = None,
+        trial: Any = None,
+        about: int | None = None,
     ) -> Kept:
         with Session(self.engine) as session:
             row = self._row(session, id)
@@ -144,7 +148,10 @@ class RigStore:
                 standing=standing,
                 why=why,
                 changes=changes,
+                trial=trial,
+                about=about,
             )
+            replay(kept.base, [*kept.entries, entry])  # refused before it is written
             row.entries.append(self._entry_row(entry))
             try:
                 session.commit()
@@ -162,14 +169,18 @@ class RigStore:
         standing: Standing = "provisional",
         why: str = "",
         at: str | None = None,
+        trial: Any = None,
+        about: int | None = None,
     ) -> Kept:
-        """Keep settings at a station.
+        """Keep settings at a station, log a trial there, or both at once.
 
         Parameters
         ----------
         seq : the latest entry the caller has seen
         wanted : dotted path to new value
         station : where it was kept; None for what belongs to no station (name, notes)
+        trial : one of core.trials.Trial, or None
+        about : the entry whose trial this one puts right
 
         Raises
         ------
@@ -177,8 +188,18 @@ class RigStore:
         """
         if station is not None and station not in STATIONS:
             raise RefusedError("station", f"“{station}” is not a station.")
-        standing_kept = standing if station is not None else None
-        return self._append(id, seq, "adjust", station, standing_kept, why, wanted, at)
+        # A trial alone says nothing of how the station stands.
+        stands = station is not None and (trial is None or bool(wanted))
+        kind: Kind = "adjust" if trial is None else "trial"
+        return self._append(
+            id, seq, kind, station, standing if stands else None, why, wanted, at, trial, about
+        )
+
+    def strike(self, id: int, seq: int, about: int, out: bool, why: str = "") -> Kept:
+        """Strike a trial out, or take it in again; it stays in the history either way."""
+        station = next((e.station for e in self.get(id).entries if e.seq == about), None)
+        kind: Kind = "strike" if out else "restore"
+        return self._append(id, seq, kind, station, None, why, about=about)
 
     def check(
         self,

@@ -32,7 +32,10 @@ class EntryRow(Base):
     __tablename__ = "entries"
     __table_args__ = (
         UniqueConstraint("rig_id", "seq", name="uq_entries_rig_seq"),
-        CheckConstraint("kind in ('adjust','check','undo','redo')", name="ck_entries_kind"),
+        CheckConstraint(
+            "kind in ('adjust','check','trial','strike','restore','undo','redo')",
+            name="ck_entries_kind",
+        ),
         Index("ix_entries_rig", "rig_id"),
     )
 
@@ -45,6 +48,8 @@ class EntryRow(Base):
     standing: Mapped[str | None] = mapped_column(String(20), default=None)
     why: Mapped[str] = mapped_column(Text, default="")
     changes: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
+    trial: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True), default=None)
+    about: Mapped[int | None] = mapped_column(default=None)
 
 
 class PreferenceRow(Base):

@@ -163,6 +163,61 @@ def _draw(bow: Statics, x: Array, guess: Array | None = None) -> Drawn:
     return Drawn(x, phi, 2 * tension * c.length_x, tension, energy, 2 * np.arctan2(uy, -ux))
 
 
+_BRACE_SPAN_M = 0.075  # how far around the present brace a new one is looked for
+_BRACE_STEPS = 25
+
+
+def rebraced(bow: Statics, half_slack: float | None = None, limb: Limb | None = None) -> Statics:
+    """The same limbs braced by a string of another length, or at another tilt of their roots.
+
+    The limbs' stiffness is kept; the brace height follows. Where two brace heights would balance
+    (a limb near its differential limit) the one nearest the present is taken.
+
+    Parameters
+    ----------
+    half_slack : half of the string's slack length [m]; the present one if None
+    limb : the limb with its new tilt; the present one if None
+
+    Raises
+    ------
+    RefusedError : no brace height within 75 mm balances that string.
+
+    Source: docs/mechanics A5 (twists act on the slack length; A2 solved again).
+    """
+    wanted = bow.braced.half_slack if half_slack is None else half_slack
+    other = bow.limb if limb is None else limb
+
+    def off(x: float) -> float:
+        phi, half, t = _brace(other, x)
+        return _string_up(other, bow.stiffness, bow.bundle, x, phi, half, t).half_slack - wanted
+
+    best: tuple[float, float] | None = None
+    near = None
+    for step in np.linspace(-_BRACE_SPAN_M, _BRACE_SPAN_M, _BRACE_STEPS):
+        x = bow.brace_x + float(step)
+        try:
+            gap = off(x)
+        except ValueError:
+            near = None
+            continue
+        if near is not None and near[1] * gap <= 0:
+            middle = (near[0] + x) / 2
+            if best is None or abs(middle - bow.brace_x) < abs(sum(best) / 2 - bow.brace_x):
+                best = (near[0], x)
+        near = (x, gap)
+    if best is None:
+        raise RefusedError(
+            "string.twists",
+            "No brace height within 3 in of the present one would hold such a string.",
+            _BRACE_SPAN_M / M_PER_IN,
+            "in",
+        )
+    x = float(brentq(off, *best, xtol=1e-9))
+    phi, half, t = _brace(other, x)
+    braced = _string_up(other, bow.stiffness, bow.bundle, x, phi, half, t)
+    return Statics(other, bow.stiffness, bow.bundle, x, braced)
+
+
 def refuse_unbraced(bow: Bow, brace_in: float) -> RefusedError:
     """The refusal of a bow for which no braced shape exists, with the usual riser beside it."""
     usual = default_riser_in(bow)

@@ -1,4 +1,4 @@
-"""Bow length: five schools side by side, and candidates ranked for one archer.
+"""Bow length: five schools side by side.
 
 Limb first, ladder and ratio band are rules from practice; stack reserve and string angle come
 from the bow model. Every number of theirs is in `SchoolNumbers` and can be edited.
@@ -23,8 +23,7 @@ SCHOOL_TITLES: dict[SchoolId, str] = {
     "string_angle": "String angle",
 }
 LIMB_CLASS_ADDS_IN = {"short": 41.0, "medium": 43.0, "long": 45.0}
-RISERS_IN = (17.0, 19.0, 21.0, 23.0, 25.0, 27.0)
-_RISERS_BY_USE: dict[Use, tuple[float, float]] = {
+RISERS_BY_USE: dict[Use, tuple[float, float]] = {
     "close_cover": (17.0, 19.0),
     "woodland": (19.0, 23.0),
     "range": (23.0, 27.0),
@@ -36,9 +35,8 @@ LENGTHS_IN: dict[Form, tuple[float, float]] = {
     "recurve": (50.0, 72.0),
     "static_tip": (44.0, 66.0),
 }
-_STEP_IN = 1.0
 # Length over draw that is neither lively nor sluggish, and how far past it limbs idle: own rule.
-_IDEAL_RATIO: dict[Form, float] = {
+IDEAL_RATIO: dict[Form, float] = {
     "longbow": 2.36,
     "hybrid": 2.26,
     "recurve": 2.34,
@@ -56,19 +54,6 @@ class School:
     high_in: float | None
     verdict: SchoolVerdict
     why: str
-
-
-@dataclass(frozen=True)
-class Candidate:
-    """One bow that could be had: lengths [in], angle [deg], reserve [in] and why it ranks."""
-
-    length_in: float
-    riser_in: float | None
-    limb_class: str | None
-    string_angle_deg: float
-    stack_reserve_in: float | None
-    score: float
-    reasons: tuple[str, ...]
 
 
 def angle_limit_deg(release: Release, numbers: SchoolNumbers) -> float | None:
@@ -169,7 +154,7 @@ def schools(
         told.append(School(id, None, None, "silent", why))
 
     adds = LIMB_CLASS_ADDS_IN[limb_class(draw_in, numbers)]
-    small, large = _RISERS_BY_USE[use]
+    small, large = RISERS_BY_USE[use]
     if bow.form == "recurve" and bow.takedown:
         add(
             "limb_first",
@@ -221,70 +206,4 @@ def schools(
 
 def idle_ratio(form: Form) -> float:
     """Length over draw [-] beyond which the limbs are hardly worked. Source: own rule."""
-    return _IDEAL_RATIO[form] + _TOO_LONG_PAST
-
-
-def _score(
-    form: Form,
-    length: float,
-    draw_in: float,
-    angle: float,
-    reserve: float | None,
-    limit: float | None,
-    wanted: float,
-    taste: float,
-) -> tuple[float, tuple[str, ...]]:
-    """Points of 10: 10 less what is missing of angle and reserve and what is too long."""
-    points, reasons = 10.0, []
-    if limit is not None and angle < limit:
-        points -= 0.6 * (limit - angle)
-        reasons.append("the string pinches the fingers")
-    if reserve is not None and reserve < wanted:
-        points -= 2.0 * (wanted - reserve)
-        reasons.append("it stacks too near the draw")
-    ratio = length / draw_in
-    ideal = _IDEAL_RATIO[form] + 0.11 * taste
-    points -= 9 * abs(ratio - ideal)
-    too_long = idle_ratio(form)
-    if ratio > too_long:
-        points -= 20 * (ratio - too_long)
-        reasons.append("the limbs are hardly worked")
-    if not reasons:
-        reasons.append("smooth at your draw" if ratio >= ideal else "short and lively")
-    return max(points, 0.0), tuple(reasons)
-
-
-def candidates(
-    archer: Archer, bow: Bow, draw_in: float, use: Use, taste: float, numbers: SchoolNumbers
-) -> tuple[Candidate, ...]:
-    """Bows of this form that could be had, best first.
-
-    Takedowns are risers and limb classes of the common fitting (short, medium and long limbs add
-    41, 43 and 45 in to the riser); one-piece bows come in whole inches. `taste` runs from −1
-    (short and lively) to +1 (long and smooth).
-    """
-    offers: list[tuple[float, float | None, str | None]] = []
-    if bow.takedown and bow.form == "recurve":
-        offers = [
-            (riser + adds, riser, name)
-            for riser in RISERS_IN
-            for name, adds in LIMB_CLASS_ADDS_IN.items()
-        ]
-    else:
-        low, high = LENGTHS_IN[bow.form]
-        count = int((high - low) / (2 * _STEP_IN)) + 1
-        offers = [(low + 2 * _STEP_IN * i, None, None) for i in range(count)]
-    limit, wanted = angle_limit_deg(archer.release, numbers), reserve_wanted_in(use, numbers)
-    ranked = []
-    for length, riser, name in offers:
-        try:
-            angle, reserve = angle_and_reserve(of_length(bow, length, riser), draw_in)
-        except RefusedError:
-            continue
-        score, reasons = _score(bow.form, length, draw_in, angle, reserve, limit, wanted, taste)
-        if riser is not None:
-            small, large = _RISERS_BY_USE[use]
-            if not small <= riser <= large:
-                score -= 0.5 * min(abs(riser - small), abs(riser - large))
-        ranked.append(Candidate(length, riser, name, angle, reserve, max(score, 0.0), reasons))
-    return tuple(sorted(ranked, key=lambda c: (-c.score, c.length_in)))
+    return IDEAL_RATIO[form] + _TOO_LONG_PAST

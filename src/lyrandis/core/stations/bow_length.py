@@ -5,6 +5,7 @@ from __future__ import annotations
 from lyrandis.core.findings import Action, Finding, say
 from lyrandis.core.fit.bow_length import SCHOOL_TITLES
 from lyrandis.core.stations.base import Told
+from lyrandis.core.stations.inspecting import inspection_findings
 from lyrandis.core.workbench import Workbench
 
 
@@ -25,7 +26,14 @@ def tell(b: Workbench) -> Told:
             f"{{reserve}} {'beyond' if reserve >= 0 else 'short of'} you.",
             length=length, draw=draw, angle=angle, reserve=("draw", abs(reserve)),
         )  # fmt: skip
-    findings = [*_reserve(b), *_angle(b), *_schools(b), *_best(b)]
+    findings = [
+        *_reserve(b),
+        *_angle(b),
+        *inspection_findings(b),
+        *_schools(b),
+        *_best(b),
+        *_inch_more(b),
+    ]
     return Told(answer, say("{length}", length=length), findings)
 
 
@@ -169,5 +177,38 @@ def _best(b: Workbench) -> list[Finding]:
             action=Action(
                 label=say("Try {length}", length=("bow_length", best.length_in)), changes=changes
             ),
+        )
+    ]
+
+
+def _inch_more(b: Workbench) -> list[Finding]:
+    """What an inch more draw would do on this very bow."""
+    more = b.reach[2]
+    if more.region == "past_end" or more.more_lbf is None or more.angle_deg is None:
+        return [
+            Finding(
+                level="mind",
+                said=say("An inch more draw is past what this bow allows."),
+                why=say("Past the maker's limit, or where the model's geometry ends."),
+                told="model",
+            )
+        ]
+    where = {
+        "stacks": ", into the stack",
+        "overdrawn": ", and overdraws it",
+        "near_stack": ", close before the stack",
+    }.get(more.region, "")
+    return [
+        Finding(
+            level="mind" if more.region in ("stacks", "overdrawn") else "fine",
+            said=say(
+                f"An inch more draw adds {{more}} at {{angle}}{where}.",
+                more=("weight", more.more_lbf),
+                angle=("angle", more.angle_deg),
+            ),
+            why=say(
+                "A growing archer or a freer form draws longer; a longer arrow lets it happen."
+            ),
+            told="model",
         )
     ]

@@ -41,6 +41,7 @@ def tell(b: Workbench) -> Told:
     if a.release == "thumb":
         findings.append(_thumb(b))
     findings.append(_arrow_margin(b))
+    findings += _change(b)
     return Told(answer, say("{draw}", draw=("draw", a.draw_length_in)), findings)
 
 
@@ -154,3 +155,26 @@ def _arrow_margin(b: Workbench) -> Finding:
         why=why,
         told="practice",
     )
+
+
+def _change(b: Workbench) -> list[Finding]:
+    """A draw that grows or shrinks by more than its measuring's doubt."""
+    told = b.draw_history
+    if not told.is_change or told.per_month_in is None or told.per_month_sd_in is None:
+        return []
+    way = "grows" if told.per_month_in > 0 else "shrinks"
+    return [
+        Finding(
+            level="mind",
+            said=say(
+                f"Your draw {way} by {{rate}} a month since {told.points[0].day}: look at bow "
+                "length, weight and arrow again.",
+                rate=("draw", abs(told.per_month_in), told.per_month_sd_in),
+            ),
+            why=say(
+                "A straight line through the measured draws, each weighed by its own doubt. A "
+                "growing archer or a changing form both look like this."
+            ),
+            told="measured",
+        )
+    ]

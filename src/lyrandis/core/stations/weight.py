@@ -7,9 +7,10 @@ import math
 from lyrandis.core.bow.shot import MARKING_SD_LBF, weight_at_draw
 from lyrandis.core.findings import Finding, say
 from lyrandis.core.stations.base import Told
+from lyrandis.core.stations.holding import holding_findings
+from lyrandis.core.stations.limbs import limb_findings
 from lyrandis.core.workbench import Workbench
 
-_HEAVY_LBF = 55.0
 RISER_SHARE_PER_IN = 0.025  # practice; the model says 0.011 (docs/mechanics)
 
 
@@ -26,7 +27,13 @@ def tell(b: Workbench) -> Told:
         slope=("weight", b.curve.slope(draw)),
         energy=("energy", b.curve.energy_ftlb(draw)),
     )
-    findings = [_source(b, measured), *_end(b), *_heavy(weight.value), *_riser(b, weight.value)]
+    findings = [
+        _source(b, measured),
+        *_end(b),
+        *holding_findings(b, weight.value),
+        *limb_findings(b),
+        *_riser(b, weight.value),
+    ]
     note = say("{weight}" if measured else "about {weight}", weight=("weight", weight.value))
     return Told(answer, note, findings)
 
@@ -124,24 +131,6 @@ def _riser(b: Workbench, weight: float) -> list[Finding]:
             why=say(
                 "Practice's figure, 2 1/2 % for each inch of riser; this model would say 1.1 %. "
                 "Bolts move the tiller too: weigh the bow and measure the tiller after each turn."
-            ),
-            told="practice",
-        )
-    ]
-
-
-def _heavy(weight: float) -> list[Finding]:
-    if weight < _HEAVY_LBF:
-        return []
-    return [
-        Finding(
-            level="mind",
-            said=say(
-                "{weight} is a heavy bow. Choose what you can hold steady.",
-                weight=("weight", weight),
-            ),
-            why=say(
-                "Too heavy a bow ruins form and hurts shoulders. Go up in small steps with weeks between, and stop at pain."
             ),
             told="practice",
         )

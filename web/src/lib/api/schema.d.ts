@@ -452,6 +452,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/line-up": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Lined Up
+         * @description Bows side by side at the rig's draw, pulled to the same weight.
+         */
+        post: operations["lined_up_api_rigs__id__line_up_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{id}/preview": {
         parameters: {
             query?: never;
@@ -551,6 +571,46 @@ export interface paths {
         get: operations["sheet_api_rigs__id__sheet_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/step-up.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Step Up Calendar
+         * @description The plan to go up in weight as iCalendar.
+         */
+        get: operations["step_up_calendar_api_rigs__id__step_up_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/strike": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Strike
+         * @description Strike a trial out, or take it in again; it stays in the history.
+         */
+        post: operations["strike_api_rigs__id__strike_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -687,6 +747,13 @@ export interface components {
              * @default 18
              */
             finger_width_mm: number;
+            /**
+             * Archer
+             * @description A child's bow is chosen with a coach; no plan is made here.
+             * @default adult
+             * @enum {string}
+             */
+            grown: "adult" | "child";
             /**
              * Hand
              * @description The hand that draws the string.
@@ -827,6 +894,7 @@ export interface components {
             string: components["schemas"]["StringFit"] | null;
             /** Tally */
             tally: components["schemas"]["TallyEntry"][];
+            trials: components["schemas"]["TrialsView"];
             window: components["schemas"]["SpineWindow"] | null;
         };
         /** Body_import_rig_api_rigs_import_post */
@@ -838,6 +906,18 @@ export interface components {
         Body_readings_in_api_readings_post: {
             /** File */
             file: string;
+        };
+        /**
+         * BoltTurn
+         * @description What the bolts' turns do: weight [%], brace height [mm], and turns of upper less lower.
+         */
+        BoltTurn: {
+            /** Brace Mm */
+            brace_mm: number;
+            /** Uneven Turns */
+            uneven_turns: number;
+            /** Weight Pct */
+            weight_pct: number;
         };
         /**
          * Bow
@@ -991,6 +1071,11 @@ export interface components {
             /** Candidates */
             candidates: components["schemas"]["Candidate"][];
             map: components["schemas"]["LengthMap"];
+            /**
+             * Reach
+             * @default []
+             */
+            reach: components["schemas"]["Reach"][];
             /** Schools */
             schools: components["schemas"]["School"][];
         };
@@ -1046,9 +1131,15 @@ export interface components {
         };
         /**
          * Candidate
-         * @description One bow that could be had: lengths [in], angle [deg], reserve [in] and why it ranks.
+         * @description One bow that could be had, and why it ranks.
+         *
+         *     Lengths [in]; string angle [deg] at the draw; reserve before stack [in], None: never stacks.
+         *     At equal weight and with one arrow: speed [ft/s] and what the last inch adds [lb].
+         *     `strung_in` is its height from limb nock to limb nock when strung.
          */
         Candidate: {
+            /** Last Inch Lbf */
+            last_inch_lbf: number;
             /** Length In */
             length_in: number;
             /** Limb Class */
@@ -1059,10 +1150,14 @@ export interface components {
             riser_in: number | null;
             /** Score */
             score: number;
+            /** Speed Fps */
+            speed_fps: number;
             /** Stack Reserve In */
             stack_reserve_in: number | null;
             /** String Angle Deg */
             string_angle_deg: number;
+            /** Strung In */
+            strung_in: number;
         };
         /**
          * Catalog
@@ -1082,6 +1177,8 @@ export interface components {
                 [key: string]: components["schemas"]["FormNote"];
             };
             fresh_rig: components["schemas"]["Rig"];
+            /** Inspection */
+            inspection: components["schemas"]["PlaceNote"][];
             /** Quantities */
             quantities: {
                 [key: string]: components["schemas"]["QuantityView"];
@@ -1251,6 +1348,20 @@ export interface components {
             force_lbf: number[];
         };
         /**
+         * DrawHistory
+         * @description The draws in order of their days, and how fast they change.
+         *
+         *     per_month_in : slope [in a month] and its ±; None under two measurings or within a fortnight
+         */
+        DrawHistory: {
+            /** Per Month In */
+            per_month_in: number | null;
+            /** Per Month Sd In */
+            per_month_sd_in: number | null;
+            /** Points */
+            points: components["schemas"]["DrawPoint"][];
+        };
+        /**
          * DrawLengthIn
          * @description Readings by one method.
          */
@@ -1291,6 +1402,62 @@ export interface components {
             /** Spread In */
             spread_in: number | null;
             true_draw_in: components["schemas"]["Estimate"];
+        };
+        /**
+         * DrawPoint
+         * @description One measuring of the draw [in, trade] with its ± and by what.
+         */
+        DrawPoint: {
+            /** Day */
+            day: string;
+            /** Draw In */
+            draw_in: number;
+            /** Method */
+            method: string;
+            /** Plus Minus In */
+            plus_minus_in: number;
+            /** Seq */
+            seq: number;
+        };
+        /**
+         * DrawTrial
+         * @description Readings of the draw by one method, and what they came to.
+         */
+        DrawTrial: {
+            /** Back in front of the pivot */
+            back_offset_in?: number | null;
+            /**
+             * Convention
+             * @default trade
+             * @enum {string}
+             */
+            convention: "trade" | "pivot" | "back";
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Draw length */
+            draw_length_in: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "draw";
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "tape" | "arm_span" | "marked_arrow";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Draw uncertainty */
+            plus_minus_in: number;
+            /** Readings In */
+            readings_in: number[];
         };
         /**
          * DrawingView
@@ -1566,10 +1733,90 @@ export interface components {
             station: string | null;
         };
         /**
+         * Hold
+         * @description What the latest holds near a weight come to: their number, the median time [s], a verdict.
+         */
+        Hold: {
+            /** Count */
+            count: number;
+            /** Lasting Lbf */
+            lasting_lbf: number | null;
+            /** Median S */
+            median_s: number | null;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "untried" | "few" | "held" | "borderline" | "too_heavy" | "pain";
+        };
+        /**
+         * HoldTrial
+         * @description How long a bow was held at full draw, and how it ended.
+         */
+        HoldTrial: {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Ended
+             * @default steady
+             * @enum {string}
+             */
+            ended: "steady" | "shaking" | "pain";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hold";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Held for */
+            seconds: number;
+            /** Weight held */
+            weight_lbf: number;
+        };
+        /**
+         * InspectionTrial
+         * @description What was looked at on the bow, and where something was found.
+         */
+        InspectionTrial: {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Found
+             * @default []
+             */
+            found: ("cracks" | "layers" | "twist" | "tips" | "fades" | "riser" | "string")[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inspection";
+            /** Looked */
+            looked: ("cracks" | "layers" | "twist" | "tips" | "fades" | "riser" | "string")[];
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+        };
+        /**
          * KeepIn
          * @description Settings to keep at a station, seen from entry `seq`, with a reason that may be empty.
+         *
+         *     A `trial` is logged with them, or alone; `about` says which earlier trial it puts right.
          */
         KeepIn: {
+            /** About */
+            about?: number | null;
             /**
              * Changes
              * @default {}
@@ -1587,6 +1834,8 @@ export interface components {
             standing: "provisional" | "settled";
             /** Station */
             station?: string | null;
+            /** Trial */
+            trial?: (components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"]) | null;
             /**
              * Why
              * @default
@@ -1612,6 +1861,106 @@ export interface components {
             stacks_from_in: number[];
             /** Under Used In */
             under_used_in: number[];
+        };
+        /**
+         * LimbPair
+         * @description Whether two limbs work as one pair.
+         *
+         *     share : lower limb's weight over the upper's, less one [-]; None where not both are known
+         *     nock_in : least and greatest move of the nock point [in, up is positive]; None if unknown
+         *     late_ms : how much later the weaker limb would come home, left to itself [ms], at most
+         */
+        LimbPair: {
+            /** Late Ms */
+            late_ms: number | null;
+            /** Nock In */
+            nock_in: [
+                number,
+                number
+            ] | null;
+            /** Share */
+            share: number | null;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "unknown" | "pair" | "small" | "stopgap";
+        };
+        /**
+         * Limbs
+         * @description A takedown's two limbs as they are marked, and how far their bolts are turned.
+         */
+        Limbs: {
+            /**
+             * Tilt per turn
+             * @description How far one turn of the bolt tilts the limb; about 0.8° until you measured it.
+             * @default 0.8
+             */
+            degrees_per_turn: number;
+            /** Lower limb's length */
+            lower_class?: ("short" | "medium" | "long") | null;
+            /** Lower limb marked */
+            lower_lbf?: number | null;
+            /**
+             * Lower bolt, turns out
+             * @description From where the marked weight holds.
+             * @default 0
+             */
+            lower_turns: number;
+            /**
+             * The two limbs
+             * @description Top and bottom of one pair, or what they are instead.
+             * @default unknown
+             * @enum {string}
+             */
+            pair: "pair" | "two_upper" | "two_lower" | "two_makers" | "unknown";
+            /** Upper limb's length */
+            upper_class?: ("short" | "medium" | "long") | null;
+            /** Upper limb marked */
+            upper_lbf?: number | null;
+            /**
+             * Upper bolt, turns out
+             * @description From where the marked weight holds.
+             * @default 0
+             */
+            upper_turns: number;
+        };
+        /**
+         * LineUpIn
+         * @description Up to three bows to draw side by side.
+         */
+        LineUpIn: {
+            /**
+             * Changes
+             * @default {}
+             */
+            changes: {
+                [key: string]: unknown;
+            };
+            /** Picks */
+            picks: components["schemas"]["Pick"][];
+        };
+        /**
+         * Lined
+         * @description One bow of the line-up: its poses [in], and force [lb] over draw [in, trade], shape (n,).
+         *
+         *     Forces are scaled so that all pull the same weight at the archer's draw.
+         */
+        Lined: {
+            brace: components["schemas"]["Pose"];
+            /** Draw In */
+            draw_in: number[];
+            /** Force Lbf */
+            force_lbf: number[];
+            full_draw: components["schemas"]["Pose"];
+            /** Length In */
+            length_in: number;
+            /** Riser In */
+            riser_in: number;
+            /** Stack Onset In */
+            stack_onset_in: number | null;
+            /** String Angle Deg */
+            string_angle_deg: number;
         };
         /**
          * NockStart
@@ -1665,6 +2014,42 @@ export interface components {
             mass_gr: number;
             /** Name */
             name: string;
+        };
+        /**
+         * Pick
+         * @description A bow to line up: its length and riser [in].
+         */
+        Pick: {
+            /** Length In */
+            length_in: number;
+            /** Riser In */
+            riser_in?: number | null;
+        };
+        /**
+         * PlaceNote
+         * @description A place to look at on a bow.
+         */
+        PlaceNote: {
+            /** Id */
+            id: string;
+            /** Look */
+            look: string;
+            /** Means */
+            means: string;
+            /** Stop */
+            stop: boolean;
+            /** Title */
+            title: string;
+        };
+        /**
+         * PlanView
+         * @description The steps up in weight, or why there are none.
+         */
+        PlanView: {
+            /** Problem */
+            problem: string | null;
+            /** Steps */
+            steps: components["schemas"]["WeightStep"][];
         };
         /**
          * Pose
@@ -1776,6 +2161,29 @@ export interface components {
             title: string;
         };
         /**
+         * Reach
+         * @description The bow at one draw [in]; weight [lb], slope [lb/in], angle [deg] None past its end.
+         *
+         *     `more_lbf` is the weight over that at the archer's own draw.
+         */
+        Reach: {
+            /** Angle Deg */
+            angle_deg: number | null;
+            /** Draw In */
+            draw_in: number;
+            /** More Lbf */
+            more_lbf: number | null;
+            /**
+             * Region
+             * @enum {string}
+             */
+            region: "hardly_worked" | "comfortable" | "near_stack" | "stacks" | "overdrawn" | "past_end";
+            /** Slope Lbf Per In */
+            slope_lbf_per_in: number | null;
+            /** Weight Lbf */
+            weight_lbf: number | null;
+        };
+        /**
          * Readings
          * @description Pairs of draw [in, trade standard] and force [lb].
          */
@@ -1813,6 +2221,7 @@ export interface components {
              *       "draw_length_in": 28,
              *       "eye_above_nock_mm": 112,
              *       "finger_width_mm": 18,
+             *       "grown": "adult",
              *       "hand": "right",
              *       "name": "",
              *       "release": "three_under",
@@ -1859,6 +2268,15 @@ export interface components {
              */
             bow: components["schemas"]["Bow"];
             /**
+             * @default {
+             *       "degrees_per_turn": 0.8,
+             *       "lower_turns": 0,
+             *       "pair": "unknown",
+             *       "upper_turns": 0
+             *     }
+             */
+            limbs: components["schemas"]["Limbs"];
+            /**
              * Name
              * @default New rig
              */
@@ -1889,6 +2307,14 @@ export interface components {
              *     }
              */
             schools: components["schemas"]["SchoolNumbers"];
+            /**
+             * @default {
+             *       "starts": "",
+             *       "step_lbf": 2,
+             *       "weeks": 6
+             *     }
+             */
+            step_up: components["schemas"]["StepUp"];
             /**
              * @default {
              *       "material": "polyester",
@@ -1939,7 +2365,7 @@ export interface components {
         };
         /**
          * RigView
-         * @description A rig as it stands, with the state of each station.
+         * @description A rig as it stands, with the state of each station and its trials, the latest first.
          */
         RigView: {
             /** Archived */
@@ -1952,6 +2378,8 @@ export interface components {
             seq: number;
             /** States */
             states: components["schemas"]["StationState"][];
+            /** Trials */
+            trials: components["schemas"]["TrialLine"][];
             undoable: components["schemas"]["Said"] | null;
         };
         /**
@@ -2209,6 +2637,51 @@ export interface components {
             why: string;
         };
         /**
+         * StepUp
+         * @description A plan to go up in weight: where to, in which steps, how far apart, from which day.
+         */
+        StepUp: {
+            /** Now, at your draw */
+            from_lbf?: number | null;
+            /** Goal, at your draw */
+            goal_lbf?: number | null;
+            /**
+             * Starts
+             * @default
+             */
+            starts: string;
+            /**
+             * Step
+             * @default 2
+             */
+            step_lbf: number;
+            /**
+             * Weeks between steps
+             * @default 6
+             */
+            weeks: number;
+        };
+        /**
+         * StrikeIn
+         * @description Which trial is struck out, or taken in again.
+         */
+        StrikeIn: {
+            /** About */
+            about: number;
+            /**
+             * Out
+             * @default true
+             */
+            out: boolean;
+            /** Seq */
+            seq: number;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
          * String
          * @description The string: material, strands, length, and what hangs on it.
          */
@@ -2291,6 +2764,36 @@ export interface components {
             value: components["schemas"]["Value"] | null;
         };
         /**
+         * TrialLine
+         * @description One trial of a rig: when it was logged, the day it was made, what it showed.
+         */
+        TrialLine: {
+            /** At */
+            at: string;
+            /** Day */
+            day: string;
+            said: components["schemas"]["Said"];
+            /** Seq */
+            seq: number;
+            /** Station */
+            station: string;
+            /** Struck */
+            struck: boolean;
+            /** Trial */
+            trial: components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"];
+        };
+        /**
+         * TrialsView
+         * @description What the trials come to: draws over time, holds, limbs and bolts, and the plan.
+         */
+        TrialsView: {
+            bolts: components["schemas"]["BoltTurn"] | null;
+            draws: components["schemas"]["DrawHistory"];
+            hold: components["schemas"]["Hold"] | null;
+            limbs: components["schemas"]["LimbPair"] | null;
+            plan: components["schemas"]["PlanView"];
+        };
+        /**
          * UnitView
          * @description A unit: `per_base` SI units make one of it.
          */
@@ -2319,6 +2822,52 @@ export interface components {
             quantity: string;
             /** Value */
             value: number;
+        };
+        /**
+         * WeighingTrial
+         * @description One pull of a bow scale: pairs of draw [in, trade] and force [lb].
+         */
+        WeighingTrial: {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "weighing";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Readings */
+            readings: [
+                number,
+                number
+            ][];
+            /**
+             * Scale
+             * @default typed
+             * @enum {string}
+             */
+            scale: "simulated" | "typed" | "file";
+        };
+        /**
+         * WeightStep
+         * @description One step: the earliest day (YYYY-MM-DD), the weight at the draw [lb], what must hold.
+         */
+        WeightStep: {
+            /** Day */
+            day: string;
+            /** Earned By */
+            earned_by: string;
+            /** Number */
+            number: number;
+            /** Weight Lbf */
+            weight_lbf: number;
         };
     };
     responses: never;
@@ -3969,6 +4518,77 @@ export interface operations {
             };
         };
     };
+    lined_up_api_rigs__id__line_up_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["LineUpIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lined"][];
+                };
+            };
+            /** @description The request is not JSON */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, or nothing to take back */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     preview_api_rigs__id__preview_post: {
         parameters: {
             query?: never;
@@ -4264,6 +4884,142 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content?: never;
+            };
+            /** @description The request is not JSON */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, or nothing to take back */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    step_up_calendar_api_rigs__id__step_up_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request is not JSON */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, or nothing to take back */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    strike_api_rigs__id__strike_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["StrikeIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigView"];
+                };
             };
             /** @description The request is not JSON */
             400: {

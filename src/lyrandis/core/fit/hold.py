@@ -1,0 +1,59 @@
+"""What can be held: timed holds at full draw, and what they say of the weight.
+
+Source: practice section 3 (choose by what can be held steady); the two times are an own rule.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from lyrandis.core.trials import HoldTrial, KeptTrial, standing
+
+HoldVerdict = Literal["untried", "few", "held", "borderline", "too_heavy", "pain"]
+HELD_S = 10.0  # a shot's aim with room to spare: own rule
+SHORT_S = 6.0
+WANTED = 3
+_SAME_WEIGHT = 0.05
+
+
+@dataclass(frozen=True)
+class Hold:
+    """What the latest holds near a weight come to: their number, the median time [s], a verdict."""
+
+    verdict: HoldVerdict
+    count: int
+    median_s: float | None
+    lasting_lbf: float | None  # the heaviest weight that was held three times, anywhere
+
+
+def judge(seconds: Sequence[float], pain: bool) -> HoldVerdict:
+    """A verdict on holds [s] of one weight, the latest last; `pain` if the latest ended so."""
+    if pain:
+        return "pain"
+    if not seconds:
+        return "untried"
+    median = float(np.median(seconds[-WANTED:]))
+    if median < SHORT_S:
+        return "too_heavy"
+    if len(seconds) < WANTED:
+        return "few"
+    return "held" if median >= HELD_S else "borderline"
+
+
+def hold(trials: tuple[KeptTrial, ...], weight_lbf: float) -> Hold:
+    """What the archer's holds say of a weight at the draw [lb]; holds within 5 % of it count."""
+    tests: list[HoldTrial] = [t.trial for t in standing(trials, "hold")]
+    near = [t for t in tests if abs(t.weight_lbf / weight_lbf - 1) <= _SAME_WEIGHT]
+    times = [t.seconds for t in near]
+    pain = bool(near) and near[-1].ended == "pain"
+    lasting = None
+    for weight in sorted({round(t.weight_lbf, 1) for t in tests}):
+        same = [t for t in tests if abs(t.weight_lbf / weight - 1) <= _SAME_WEIGHT]
+        if judge([t.seconds for t in same], same[-1].ended == "pain") == "held":
+            lasting = weight
+    median = float(np.median(times[-WANTED:])) if times else None
+    return Hold(judge(times, pain), len(times), median, lasting)

@@ -1,0 +1,143 @@
+"""What the archer can hold, at the Weight station: timed holds and the plan to go up."""
+
+from __future__ import annotations
+
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import Action, Finding, say
+from lyrandis.core.fit.hold import HELD_S, SHORT_S, WANTED
+from lyrandis.core.workbench import Workbench
+
+_HEAVY_LBF = 55.0
+_WHY = say(
+    "Draw, anchor and hold until it shakes, then let down; rest two minutes between. "
+    "{held} three times is held, under {short} is too heavy: an own rule. Too heavy a bow ruins "
+    "form and hurts shoulders; too light a one punishes a poor release.",
+    held=("seconds", HELD_S),
+    short=("seconds", SHORT_S),
+)
+
+
+def holding_findings(b: Workbench, weight: float) -> list[Finding]:
+    """What the holds, the weight and the plan mean."""
+    found = _hold(b, weight)
+    if b.rig.archer.grown == "child":
+        found.append(
+            Finding(
+                level="mind",
+                said=say("A child's weight is chosen with a coach; no plan is made here."),
+                why=say("Growing shoulders: light bows, under supervision, stop at pain."),
+                told="practice",
+            )
+        )
+    return [*found, *_plan(b)]
+
+
+def _hold(b: Workbench, weight: float) -> list[Finding]:
+    h = b.hold
+    if h.verdict == "untried":
+        if weight < _HEAVY_LBF:
+            return []
+        return [
+            Finding(
+                level="mind",
+                said=say(
+                    "{weight} is a heavy bow, and no hold was timed yet. Choose what you can hold "
+                    "steady.",
+                    weight=("weight", weight),
+                ),
+                why=_WHY,
+                told="practice",
+            )
+        ]
+    if h.verdict == "pain":
+        return [
+            Finding(
+                level="stop",
+                said=say(
+                    "The last hold ended in pain. Stop with this bow, and ask a coach or doctor."
+                ),
+                why=_WHY,
+                told="practice",
+            )
+        ]
+    median = ("seconds", h.median_s or 0.0)
+    if h.verdict == "too_heavy":
+        lasting = h.lasting_lbf
+        return [
+            Finding(
+                level="stop",
+                said=say(
+                    "You hold {weight} for only {median}: you are overbowed.",
+                    weight=("weight", weight),
+                    median=median,
+                )
+                if lasting is None
+                else say(
+                    "You hold {weight} for only {median}: overbowed. You held {lasting} well.",
+                    weight=("weight", weight),
+                    median=median,
+                    lasting=("weight", lasting),
+                ),
+                why=_WHY,
+                told="measured",
+            )
+        ]
+    if h.verdict == "few":
+        return [
+            Finding(
+                level="fine",
+                said=say(
+                    f"{h.count} of {WANTED} holds timed, {{median}} so far. Time another.",
+                    median=median,
+                ),
+                why=_WHY,
+                told="measured",
+            )
+        ]
+    held = h.verdict == "held"
+    return [
+        Finding(
+            level="fine" if held else "mind",
+            said=say("You hold it steady for {median}.", median=median)
+            if held
+            else say(
+                "You hold it for {median}: enough for a shot, short for a long day.", median=median
+            ),
+            why=_WHY,
+            told="measured",
+        )
+    ]
+
+
+def _plan(b: Workbench) -> list[Finding]:
+    if b.rig.step_up.goal_lbf is None:
+        return []
+    try:
+        steps = b.weight_steps
+    except RefusedError as error:
+        return [
+            Finding(
+                level="mind",
+                said=say(error.reason),
+                why=_WHY,
+                told="practice",
+                action=Action(label=say("Drop the plan"), changes={"step_up.goal_lbf": None}),
+            )
+        ]
+    first, last = steps[0], steps[-1]
+    return [
+        Finding(
+            level="fine",
+            said=say(
+                f"The plan goes to {{next}} on {first.day} at the earliest, and to {{goal}} by "
+                f"{last.day}.",
+                next=("weight", first.weight_lbf),
+                goal=("weight", last.weight_lbf),
+            ),
+            why=say(
+                "A step waits until the present weight was held steady three times, whatever the "
+                "day. Weeks between, because sinews take longer than muscles."
+            ),
+            told="practice",
+        )
+    ]

@@ -1,0 +1,135 @@
+"""Trials: one thing tried and what it showed, each station with kinds of its own.
+
+A trial is logged as an entry of the history and hangs on the rig as it stood then. It may be
+put right or struck out later; nothing is ever lost.
+"""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from typing import Annotated, Any, Literal
+
+from pydantic import Field
+
+from lyrandis.core.findings import Said, say
+from lyrandis.core.fit.draw_length import Convention
+from lyrandis.core.inspection import PLACES, PlaceId
+from lyrandis.core.rig import Day, DrawMethod, Frozen, Rig, Short, measure
+from lyrandis.core.route import StationId
+
+Steadiness = Literal["steady", "shaking", "pain"]
+Finite = Annotated[float, Field(allow_inf_nan=False)]
+
+
+class TrialBase(Frozen):
+    """What every trial may say: the day it was made (empty: when it was logged) and notes."""
+
+    day: Day = ""
+    notes: Short = ""
+
+
+class DrawTrial(TrialBase):
+    """Readings of the draw by one method, and what they came to."""
+
+    kind: Literal["draw"] = "draw"
+    method: DrawMethod
+    convention: Convention = "trade"
+    back_offset_in: float | None = measure(None, "draw", -2, 6, "Back in front of the pivot")
+    readings_in: tuple[Finite, ...] = Field(min_length=1, max_length=100)
+    draw_length_in: float = measure(..., "draw", 14, 38, "Draw length")
+    plus_minus_in: float = measure(..., "draw", 0, 4, "Draw uncertainty")
+
+
+class WeighingTrial(TrialBase):
+    """One pull of a bow scale: pairs of draw [in, trade] and force [lb]."""
+
+    kind: Literal["weighing"] = "weighing"
+    readings: tuple[tuple[Finite, Finite], ...] = Field(min_length=1, max_length=200)
+    scale: Literal["simulated", "typed", "file"] = "typed"
+
+
+class HoldTrial(TrialBase):
+    """How long a bow was held at full draw, and how it ended."""
+
+    kind: Literal["hold"] = "hold"
+    weight_lbf: float = measure(..., "weight", 4, 150, "Weight held")
+    seconds: float = measure(
+        ..., "seconds", 0, 120, "Held for", "", "Nobody holds a drawn bow longer."
+    )
+    ended: Steadiness = "steady"
+
+
+class InspectionTrial(TrialBase):
+    """What was looked at on the bow, and where something was found."""
+
+    kind: Literal["inspection"] = "inspection"
+    looked: tuple[PlaceId, ...] = Field(min_length=1, max_length=20)
+    found: tuple[PlaceId, ...] = Field(default=(), max_length=20)
+
+
+Trial = Annotated[
+    DrawTrial | WeighingTrial | HoldTrial | InspectionTrial, Field(discriminator="kind")
+]
+STATION_OF: dict[str, StationId] = {
+    "draw": "draw",
+    "weighing": "weight",
+    "hold": "weight",
+    "inspection": "bow-length",
+}
+
+
+@dataclass(frozen=True)
+class KeptTrial:
+    """A trial in the history: the entry that logged it, when, on which rig, and if struck out."""
+
+    seq: int
+    at: str
+    trial: Any  # one of Trial
+    rig: Rig
+    struck: bool = False
+
+    @property
+    def day(self) -> str:
+        """The day it was made: the archer's word, else the day it was logged."""
+        return self.trial.day or self.at[:10]
+
+
+_METHODS = {"tape": "by tape", "arm_span": "by arm span", "marked_arrow": "with a marked arrow"}
+_ENDED = {"steady": "steady to the end", "shaking": "until it shook", "pain": "until it hurt"}
+
+
+def trial_said(trial: Any) -> Said:
+    """A trial as one sentence without its full stop."""
+    match trial:
+        case DrawTrial():
+            n = len(trial.readings_in)
+            return say(
+                f"{n} draw{'s' if n > 1 else ''} {_METHODS[trial.method]}: {{draw}}",
+                draw=("draw", trial.draw_length_in, trial.plus_minus_in),
+            )
+        case WeighingTrial():
+            d, f = max(trial.readings)
+            by = {"simulated": "the simulated scale", "typed": "a scale", "file": "a file"}
+            return say(
+                f"weighed by {by[trial.scale]}, {{weight}} at {{draw}}",
+                weight=("weight", f),
+                draw=("draw", d),
+            )
+        case HoldTrial():
+            return say(
+                f"held {{weight}} for {{seconds}}, {_ENDED[trial.ended]}",
+                weight=("weight", trial.weight_lbf),
+                seconds=("seconds", trial.seconds),
+            )
+        case InspectionTrial():
+            if trial.found:
+                names = ", ".join(PLACES[id].title.lower() for id in trial.found)
+                return say(f"looked the bow over and found: {names}")
+            return say(f"looked the bow over in {len(trial.looked)} places, nothing found")
+    raise TypeError(f"{type(trial).__name__} is no trial")
+
+
+def standing(trials: tuple[KeptTrial, ...], kind: str) -> list[KeptTrial]:
+    """The trials of a kind that are not struck out, by the day they were made."""
+    kept = [t for t in trials if t.trial.kind == kind and not t.struck]
+    return sorted(kept, key=lambda t: (t.day, t.seq))
