@@ -1,18 +1,22 @@
 """Files: the rig as JSON, lossless or refused whole; the sheet at true size."""
 
 import io
+import json
 import re
 
 import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
+from icalendar import Calendar
 from pypdf import PdfReader
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.history import Entry, changes_between
 from lyrandis.core.rig import Rig
+from lyrandis.core.trials import DrawTrial, HoldTrial, InspectionTrial, WeighingTrial
 from lyrandis.core.workbench import Workbench
+from lyrandis.files.calendar import DayNote, write_calendar
 from lyrandis.files.rig_json import MOST_BYTES, read_rig, write_rig
 from lyrandis.files.sheet import findings_that_matter, rig_sheet, settings_rows
 
@@ -38,6 +42,28 @@ class TestJson:
         assert read.entries == [one, two]
         assert write_rig(read.base, read.entries, read.created_at) == text
 
+    def test_trials_go_out_and_come_in_whole(self):
+        trials = [
+            DrawTrial(method="tape", readings_in=(27.5,), draw_length_in=27.5, plus_minus_in=1),
+            HoldTrial(weight_lbf=36.4, seconds=9.5, ended="pain", notes="ä", day="2026-04-30"),
+            InspectionTrial(looked=("cracks", "tips"), found=("tips",)),
+            WeighingTrial(readings=((20.0, 18.0), (28.0, 36.0)), scale="file"),
+        ]
+        at = "2026-05-01T10:00:00+00:00"
+        entries = [Entry(seq=i + 1, kind="trial", at=at, trial=t) for i, t in enumerate(trials)]
+        entries += [Entry(seq=5, kind="strike", at=at, about=2)]
+        assert read_rig(write_rig(RIG, entries, "x").encode()).entries == entries
+
+    def test_a_file_of_the_first_version_is_read(self):
+        one = entry(1, RIG, bow__brace_height_in=8.0)
+        text = write_rig(RIG, [one], "x").replace('"version": 2', '"version": 1')
+        old = json.loads(text)
+        for name in ("trial", "about"):
+            del old["entries"][0][name]
+        for name in ("limbs", "step_up"):
+            del old["base"][name]
+        assert read_rig(json.dumps(old).encode()).entries == [one]
+
     def test_a_byte_order_mark_is_no_fault(self):
         assert read_rig(b"\xef\xbb\xbf" + write_rig(RIG, [], "x").encode()).base == RIG
 
@@ -50,7 +76,9 @@ class TestJson:
             (lambda _: "[" * 100_000, "file", "damaged"),
             (lambda _: "{}", "format", "not a Lyrandis rig"),
             (lambda t: t.replace("lyrandis-rig", "other-rig"), "format", "not a Lyrandis rig"),
-            (lambda t: t.replace('"version": 1', '"version": 2'), "version", "not known"),
+            (lambda t: t.replace('"version": 2', '"version": 3'), "version", "not known"),
+            (lambda t: t.replace('"trial": null', '"trial": {"kind": "dream"}'), "entries.0.trial", "dream"),
+            (lambda t: t.replace('"about": null', '"about": 8'), "entries.0.about", "holds no trial"),
             (lambda t: t.replace('"length_in": 68', '"length_in": NaN'), "file", "NaN"),
             (lambda t: t.replace('"length_in": 68', '"length_in": 680'), "base.bow.length_in", "at most 76 in"),
             (lambda t: t.replace('"strands": 14', '"strnds": 14'), "base.string.strnds", "not known"),
@@ -139,3 +167,20 @@ class TestSheet:
         assert findings_that_matter(Workbench(rig))[0].level == "stop"
         names = [name for name, _ in settings_rows(rig, Workbench(rig), {})]
         assert len(names) == len(set(names))
+
+
+def test_days_as_a_calendar_that_others_read():
+    notes = [
+        DayNote("a-1", "2026-12-31", "Up to 38.0 lb; at the earliest", "Only after\nthree holds."),
+        DayNote("a-2", "2027-02-11", "Ünïcode, komma", "x" * 200),
+    ]
+    made = write_calendar("Steps", notes, "2026-05-01T10:00:00+02:00")
+    assert made.startswith(b"BEGIN:VCALENDAR")
+    assert all(len(line) <= 75 for line in made.split(b"\r\n"))
+    events = Calendar.from_ical(made).walk("VEVENT")
+    assert [str(e["summary"]) for e in events] == [n.title for n in notes]
+    assert [str(e["description"]) for e in events] == [n.text for n in notes]
+    assert [e.decoded("dtstart").isoformat() for e in events] == ["2026-12-31", "2027-02-11"]
+    assert events[0].decoded("dtend").isoformat() == "2027-01-01"
+    assert events[0].decoded("dtstamp").hour == 8
+    assert len({str(e["uid"]) for e in events}) == 2

@@ -1,13 +1,17 @@
 """Keeping: survives a restart, migrates with a backup, never loses an entry."""
 
+import json
 import sqlite3
 from datetime import datetime
 
 import pytest
-from sqlalchemy import text
+from alembic import command
+from sqlalchemy import create_engine, text
+from sqlalchemy.exc import IntegrityError
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.rig import Bow, Rig
+from lyrandis.core.trials import HoldTrial
 from lyrandis.demo import scenario
 from lyrandis.store import database
 from lyrandis.store.rigs import (
@@ -89,7 +93,7 @@ def test_the_file_is_wal_with_foreign_keys(store):
         assert connection.execute(text("PRAGMA journal_mode")).scalar() == "wal"
         assert connection.execute(text("PRAGMA foreign_keys")).scalar() == 1
         assert (
-            connection.execute(text("SELECT version_num FROM alembic_version")).scalar() == "0001"
+            connection.execute(text("SELECT version_num FROM alembic_version")).scalar() == "0002"
         )
 
 
@@ -111,6 +115,57 @@ def test_a_newer_database_is_left_alone(tmp_path):
     raw.close()
     with pytest.raises(database.NewerDataError, match="newer"):
         database.open_database(tmp_path)
+
+
+def test_what_an_earlier_version_wrote_is_kept(tmp_path):
+    """A folder with the tables of 0001 and rigs in it comes up whole, with a copy put beside it."""
+    engine = create_engine(f"sqlite:///{tmp_path / database.FILE_NAME}")
+    config = database._config()
+    with engine.begin() as connection:
+        config.attributes["connection"] = connection
+        command.upgrade(config, "0001")
+        connection.execute(
+            text("INSERT INTO rigs VALUES (1, :base, '2026-01-01T10:00:00+00:00', NULL)"),
+            {"base": json.dumps({"name": "Old", "bow": {"length_in": 66}})},
+        )
+        connection.execute(
+            text(
+                "INSERT INTO entries VALUES (5, 1, 1, 'adjust', '2026-01-02T10:00:00+00:00', "
+                "'brace', 'settled', 'quiet', :changes)"
+            ),
+            {"changes": json.dumps([{"path": "bow.brace_height_in", "after": 8.0}])},
+        )
+    engine.dispose()
+    store = RigStore(database.open_database(tmp_path))
+    old = store.get(1)
+    assert old.present.rig.bow.brace_height_in == 8.0
+    assert (old.entries[0].why, old.entries[0].trial) == ("quiet", None)
+    assert old.present.trials == ()
+    kept = store.keep(1, 1, {}, "weight", trial=HoldTrial(weight_lbf=36, seconds=9))
+    assert kept.present.trials[0].trial.seconds == 9
+    with pytest.raises(IntegrityError), store.engine.begin() as raw:
+        raw.execute(text("UPDATE entries SET kind = 'other'"))
+    assert len(list(tmp_path.glob("before-0002-*.db"))) == 1
+    store.engine.dispose()
+
+
+def test_trials_survive_a_restart_and_are_struck_out_not_lost(store, tmp_path):
+    made = store.create(Rig())
+    hold = HoldTrial(weight_lbf=36, seconds=9, notes="cold hands")
+    store.keep(made.id, 0, {"archer.draw_length_in": 28.5}, "draw", trial=hold)
+    store.keep(made.id, 1, {}, "weight", trial=hold.model_copy(update={"seconds": 10}), about=1)
+    store.strike(made.id, 2, 1, True, "wrong bow")
+    again = RigStore(database.open_database(tmp_path)).get(made.id)
+    assert [t.trial.seconds for t in again.present.trials] == [10]
+    assert again.present.trials[0].struck
+    assert again.present.rig.archer.draw_length_in == 28.5
+    assert [e.kind for e in again.entries] == ["trial", "trial", "strike"]
+    # A trial alone says nothing of how its station stands; one that brings changes does.
+    assert [m.station for m in again.present.marks] == ["draw"]
+    assert not store.strike(made.id, 3, 1, False).present.trials[0].struck
+    with pytest.raises(RefusedError):
+        store.strike(made.id, 4, 9, True)
+    assert store.get(made.id).seq == 4
 
 
 def test_backup_is_whole_while_open(store, tmp_path):

@@ -12,9 +12,11 @@ import numpy as np
 
 from lyrandis.core.assembly import steps_for
 from lyrandis.core.bow.curve import force_draw
-from lyrandis.core.fit.draw_length import draw_length
+from lyrandis.core.fit.draw_length import DrawLength, draw_length
+from lyrandis.core.inspection import PLACES
 from lyrandis.core.rig import Archer, Arrow, Bow, Rig, String
 from lyrandis.core.route import Standing
+from lyrandis.core.trials import DrawTrial, HoldTrial, InspectionTrial, Trial, WeighingTrial
 from lyrandis.store.rigs import RigStore
 
 SEED = 1730
@@ -48,6 +50,7 @@ class _Logbook:
         why: str = "",
         standing: Standing = "provisional",
         days: float = 0.02,
+        trial: Trial | None = None,
     ) -> None:
         self.at += timedelta(days=days)
         self.kept = self.store.keep(
@@ -58,11 +61,26 @@ class _Logbook:
             standing,
             why,
             self.at.isoformat(timespec="seconds"),
+            trial,
         )
 
 
+def _drawn(readings: list[float], day: str = "", notes: str = "") -> tuple[DrawTrial, DrawLength]:
+    """A measuring of the draw with a marked arrow, as a trial and as what it comes to."""
+    told = draw_length("marked_arrow", readings)
+    trial = DrawTrial(
+        method="marked_arrow",
+        readings_in=tuple(readings),
+        draw_length_in=told.draw_length_in.value,
+        plus_minus_in=told.draw_length_in.plus_minus,
+        day=day,
+        notes=notes,
+    )
+    return trial, told
+
+
 def _takedown(store: RigStore, rng: np.random.Generator) -> None:
-    told = draw_length("marked_arrow", _draws(rng, 28.7, 0.12))
+    trial, told = _drawn(_draws(rng, 28.7, 0.12))
     rig = Rig(
         name="Field recurve, crawls",
         use="range",
@@ -82,14 +100,45 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
         },
         "five draws with a marked arrow",
         "settled",
+        trial=trial,
     )
+    for day, draw, note in (
+        ("2025-09-20", 28.2, "before the longer hold at anchor"),
+        ("2026-01-17", 28.5, "winter course"),
+    ):
+        log.keep("draw", {}, trial=_drawn(_draws(rng, draw, 0.15), day, note)[0])
     log.keep("bow-length", {"bow.length_in": 68}, "long riser, medium limbs", "settled")
+    readings = _weighed(rig.bow, rng, 35.1)
     log.keep(
         "weight",
-        {"bow.measured": _weighed(rig.bow, rng, 35.1)},
+        {"bow.measured": readings},
         "club scale",
         "settled",
         7,
+        WeighingTrial(readings=tuple((d, f) for d, f in readings)),
+    )
+    for seconds, note in ((11.5, ""), (13.0, ""), (10.5, "after two minutes of rest")):
+        log.keep(
+            "weight",
+            {},
+            trial=HoldTrial(weight_lbf=36.8, seconds=seconds, ended="shaking", notes=note),
+        )
+    looked = tuple(PLACES)
+    log.keep("bow-length", {}, trial=InspectionTrial(looked=looked, notes="by the window"))
+    log.keep(
+        "weight",
+        {
+            "step_up.goal_lbf": 42.0,
+            "step_up.weeks": 8.0,
+            "step_up.starts": "2026-05-02",
+            "limbs.pair": "pair",
+            "limbs.upper_lbf": 34.0,
+            "limbs.lower_lbf": 34.0,
+            "limbs.upper_class": "medium",
+            "limbs.lower_class": "medium",
+        },
+        "limbs for the longer course next year",
+        "settled",
     )
     log.keep(
         "string",
@@ -130,7 +179,7 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
 
 
 def _woodland(store: RigStore, rng: np.random.Generator) -> None:
-    told = draw_length("marked_arrow", _draws(rng, 27.4, 0.18))
+    trial, told = _drawn(_draws(rng, 27.4, 0.18))
     rig = Rig(
         name="Woodland one-piece",
         use="woodland",
@@ -157,6 +206,7 @@ def _woodland(store: RigStore, rng: np.random.Generator) -> None:
             "archer.draw_plus_minus_in": round(told.draw_length_in.plus_minus, 3),
         },
         "anchor moved to the corner of the mouth",
+        trial=trial,
     )
     log.keep("bow-length", {"bow.length_in": 62}, "walks well under the beeches")
     log.keep("string", {"string.strands": 14, "string.length_in": 59})

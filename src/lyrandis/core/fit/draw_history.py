@@ -10,17 +10,19 @@ from lyrandis.core.dates import days_between
 from lyrandis.core.trials import DrawTrial, KeptTrial, standing
 
 LEAST_DAYS = 14
+LEAST_SD_IN = 1 / 16  # a tape is read no finer
 _DAYS_PER_MONTH = 30.44
 
 
 @dataclass(frozen=True)
 class DrawPoint:
-    """One measuring of the draw [in, trade] with its ± and by what."""
+    """One measuring of the draw [in, trade]: the spread of a draw, the ± of their mean, by what."""
 
     seq: int
     day: str
     draw_in: float
     plus_minus_in: float
+    mean_sd_in: float
     method: str
 
 
@@ -46,23 +48,23 @@ class DrawHistory:
 
 
 def draw_history(trials: tuple[KeptTrial, ...]) -> DrawHistory:
-    """Draws over time with the slope of a weighted straight line (weights 1/±²).
+    """Draws over time with the slope of a weighted straight line (weights 1/±² of each mean).
 
-    The slope's ± is that of the line through values known to their own ±: first guesses by tape
-    or arm span weigh little.
+    The slope's ± is that of the line through means known to their own ±. The doubt of a first
+    guess by tape or arm span does not shrink with the number of readings, so it weighs little.
     """
     kept = standing(trials, "draw")
     points = []
     for k in kept:
         trial: DrawTrial = k.trial
-        points.append(
-            DrawPoint(k.seq, k.day, trial.draw_length_in, trial.plus_minus_in, trial.method)
-        )
+        sd, n = trial.plus_minus_in, len(trial.readings_in)
+        mean_sd = max(sd / n**0.5 if trial.method == "marked_arrow" else sd, LEAST_SD_IN)
+        points.append(DrawPoint(k.seq, k.day, trial.draw_length_in, sd, mean_sd, trial.method))
     if len(points) < 2 or days_between(points[0].day, points[-1].day) < LEAST_DAYS:
         return DrawHistory(tuple(points), None, None)
     months = np.array([days_between(points[0].day, p.day) / _DAYS_PER_MONTH for p in points])
     draws = np.array([p.draw_in for p in points])
-    weight = 1 / np.maximum([p.plus_minus_in for p in points], 1 / 16) ** 2
+    weight = 1 / np.array([p.mean_sd_in for p in points]) ** 2
     middle = np.average(months, weights=weight)
     spread = float(np.sum(weight * (months - middle) ** 2))
     slope = float(np.sum(weight * (months - middle) * draws)) / spread

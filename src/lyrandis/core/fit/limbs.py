@@ -75,7 +75,7 @@ def limb_pair(limbs: Limbs, stroke_in: float, speed_fps: float) -> LimbPair:
         late = abs(share) / 2 * _STROKE_TIMES * stroke_in / 12 / speed_fps * 1000
     classes = {limbs.upper_class, limbs.lower_class} - {None}
     wrong = limbs.pair in ("two_upper", "two_lower", "two_makers")
-    if len(classes) > 1 or wrong or (share is not None and abs(share) > SMALL_SHARE):
+    if len(classes) > 1 or wrong or (share is not None and abs(share) > SMALL_SHARE + 1e-9):
         verdict: LimbVerdict = "stopgap"
     elif share is not None and abs(share) > 1e-9:
         verdict = "small"

@@ -5,12 +5,14 @@ import {
 	told,
 	type Bench,
 	type RigView,
+	type Schemas,
 	type StationState
 } from '$lib/api/client';
 import { same, valueAt } from './paths';
 import { reference } from './reference.svelte';
 
 type Standing = 'provisional' | 'settled';
+export type Trial = NonNullable<Schemas['KeepIn']['trial']>;
 
 /** One rig on the bench: as it is kept, as it would be with the changes not kept, and all numbers. */
 export class RigBench {
@@ -25,13 +27,17 @@ export class RigBench {
 	busy = $state(false);
 	/** Readings of a scale while it is being pulled: draw [in] and force [lb]. */
 	live = $state.raw<[number, number][]>([]);
+	/** A trial that goes into the history with the changes it brought, when they are kept. */
+	trial = $state.raw<Trial | null>(null);
+	/** Text that could not be read, by field: keeping waits for it. */
+	unread = $state<Record<string, string>>({});
 	/** Counts how often the changes were kept or thrown away: fields then show the value again. */
 	turns = $state(0);
 	private asked = 0;
 	private running = false;
 	private again = false;
 
-	readonly dirty = $derived(Object.keys(this.changes).length > 0);
+	readonly dirty = $derived(Object.keys(this.changes).length > 0 || this.trial !== null);
 
 	static async open(id: number): Promise<RigBench> {
 		const rig = new RigBench();
@@ -54,6 +60,8 @@ export class RigBench {
 		this.bench = bench;
 		this.changes = {};
 		this.refused = {};
+		this.unread = {};
+		this.trial = null;
 		this.fault = null;
 		this.turns++;
 	}
@@ -123,6 +131,8 @@ export class RigBench {
 	revert(): void {
 		this.changes = {};
 		this.refused = {};
+		this.unread = {};
+		this.trial = null;
 		this.fault = null;
 		this.asked++;
 		this.turns++;
@@ -141,10 +151,13 @@ export class RigBench {
 		return later;
 	}
 
-	/** Run one writing call; afterwards the rig is as the server has it. */
-	private async write(call: () => Promise<RigView>): Promise<boolean> {
+	/** Run one writing call that keeps `sent`; afterwards the rig is as the server has it. */
+	private async write(
+		call: () => Promise<RigView>,
+		sent: Record<string, unknown> = $state.snapshot(this.changes)
+	): Promise<boolean> {
 		this.busy = true;
-		const sent = $state.snapshot(this.changes);
+		const trial = this.trial;
 		try {
 			const kept = await call();
 			const seen = await told(
@@ -156,7 +169,10 @@ export class RigBench {
 			this.asked++;
 			const later = this.since(sent);
 			this.take(kept, seen.bench);
-			if (Object.keys(later).length > 0) this.setAll(later);
+			if (Object.keys(later).length > 0) {
+				this.setAll(later);
+				if (Object.keys(sent).length === 0) this.trial = trial;
+			}
 			return true;
 		} catch (error) {
 			this.tell(error);
@@ -176,9 +192,30 @@ export class RigBench {
 			station,
 			why,
 			standing,
-			changes: $state.snapshot(this.changes)
+			changes: $state.snapshot(this.changes),
+			trial: this.trial
 		};
 		return this.write(() => told(api.POST('/api/rigs/{id}/keep', { ...this.at(), body })));
+	}
+
+	/** Log a trial, or put an earlier one right; changes not kept stay as they are. */
+	log(station: string, trial: Trial, about: number | null = null): Promise<boolean> {
+		const body = {
+			seq: this.kept.seq,
+			station,
+			trial,
+			about,
+			changes: {},
+			why: '',
+			standing: 'provisional' as const
+		};
+		return this.write(() => told(api.POST('/api/rigs/{id}/keep', { ...this.at(), body })), {});
+	}
+
+	/** Strike a trial out, or take it in again; changes not kept stay as they are. */
+	strike(about: number, out: boolean): Promise<boolean> {
+		const body = { seq: this.kept.seq, about, out, why: '' };
+		return this.write(() => told(api.POST('/api/rigs/{id}/strike', { ...this.at(), body })), {});
 	}
 
 	check(station: string, standing: Standing): Promise<boolean> {

@@ -63,7 +63,8 @@ describe('a rig on the bench', () => {
 			station: 'draw',
 			why: 'measured',
 			standing: 'settled',
-			changes: { [DRAW]: 29 }
+			changes: { [DRAW]: 29 },
+			trial: null
 		});
 		expect(bench.dirty).toBe(false);
 		expect(bench.kept.seq).toBe(1);
@@ -139,5 +140,23 @@ describe('a rig on the bench', () => {
 			why: ''
 		});
 		expect(bench.state('draw')?.state).toBe('open');
+	});
+});
+
+describe('trials', () => {
+	it('go with the changes they brought, and go when those are thrown away', async () => {
+		const server = serve();
+		const bench = await RigBench.open(1);
+		const trial = { kind: 'hold', weight_lbf: 36, seconds: 9, ended: 'steady', day: '', notes: '' };
+		bench.trial = trial as never;
+		expect(bench.dirty).toBe(true);
+		bench.revert();
+		expect(bench.trial).toBeNull();
+		bench.trial = trial as never;
+		bench.set('archer.draw_length_in', 29);
+		await bench.keep('draw', '', 'provisional');
+		const kept = server.asked.find((a) => a.path.endsWith('/keep'));
+		expect(kept?.body).toMatchObject({ trial, changes: { 'archer.draw_length_in': 29 } });
+		expect(bench.dirty).toBe(false);
 	});
 });

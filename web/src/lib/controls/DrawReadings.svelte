@@ -3,6 +3,7 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import Measure from '$lib/format/Measure.svelte';
+	import MeasuringPlate from '$lib/plates/MeasuringPlate.svelte';
 
 	/** Several readings by one method, and the draw length they come to. */
 	const bench = useBench();
@@ -63,6 +64,16 @@
 
 	function use(): void {
 		if (!came) return;
+		bench().trial = {
+			kind: 'draw',
+			method,
+			convention: method === 'arm_span' ? 'trade' : convention,
+			readings_in: $state.snapshot(readings),
+			draw_length_in: came.draw_length_in.value,
+			plus_minus_in: came.draw_length_in.plus_minus,
+			day: '',
+			notes: ''
+		};
 		bench().setAll({
 			'archer.draw_length_in': Math.round(came.draw_length_in.value * 1000) / 1000,
 			'archer.draw_method': method,
@@ -71,6 +82,7 @@
 	}
 </script>
 
+<MeasuringPlate {method} {convention} reading={readings[readings.length - 1] ?? null} />
 <form class="readings" onsubmit={add}>
 	<div class="line">
 		<strong>Readings</strong>
@@ -92,7 +104,13 @@
 				</select>
 			</label>
 		{/if}
-		<input class="line-input num" bind:value={typed} placeholder="28 3/4" aria-label="A reading" />
+		<input
+			class="line-input num"
+			bind:value={typed}
+			placeholder="28 3/4"
+			aria-label="A reading"
+			data-trial
+		/>
 		<button class="act plain" disabled={!typed.trim()}>Add</button>
 		<span class="list">
 			{#each readings as reading, i (i)}

@@ -44,6 +44,10 @@
 		{kept}
 		reset={bench().turns}
 		onvalue={set}
+		onunread={(reason) => {
+			if (reason) bench().unread[path] = reason;
+			else delete bench().unread[path];
+		}}
 		{...rest}
 	/>
 {/if}

@@ -23,6 +23,8 @@
 		/** Changes whenever what was typed should give way to the value. */
 		reset?: unknown;
 		onvalue: (value: number | null) => void;
+		/** Told what could not be read, and when it can be again. */
+		onunread?: (reason: string | null) => void;
 	}
 	let {
 		note,
@@ -36,7 +38,8 @@
 		high = note.high ?? 1,
 		step,
 		reset,
-		onvalue
+		onvalue,
+		onunread
 	}: Props = $props();
 
 	const id = $props.id();
@@ -63,9 +66,14 @@
 				: reference.toStored(10 ** -unit.decimals, quantity))
 	);
 
+	function tell(reason: string | null): void {
+		if (reason !== unread) onunread?.(reason);
+		unread = reason;
+	}
+
 	function settle(next: number): void {
 		typed = null;
-		unread = null;
+		tell(null);
 		ask++;
 		onvalue(next);
 	}
@@ -74,7 +82,7 @@
 		typed = input;
 		const mine = ++ask;
 		if (input.trim() === '' && note.optional) {
-			unread = null;
+			tell(null);
 			onvalue(null);
 			return;
 		}
@@ -82,10 +90,10 @@
 			const body = { text: input, quantity, unit: unit.id };
 			const read = await told(api.POST('/api/units/parse', { body }));
 			if (mine !== ask) return;
-			unread = null;
+			tell(null);
 			onvalue(read.value);
 		} catch (error) {
-			if (mine === ask) unread = (error as ApiProblem).message;
+			if (mine === ask) tell((error as ApiProblem).message);
 		}
 	}
 

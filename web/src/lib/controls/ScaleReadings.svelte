@@ -25,6 +25,12 @@
 	let pulls = 0;
 	let picker = $state<HTMLInputElement>();
 
+	/** The readings go on the bench, and into the history with the change when it is kept. */
+	function weighed(readings: Pair[], scale: 'simulated' | 'typed' | 'file'): void {
+		bench().trial = { kind: 'weighing', readings, scale, day: '', notes: '' };
+		bench().set('bow.measured', readings);
+	}
+
 	/** Each pull has its own noise; the same bow hides behind all of them. */
 	function pull(): void {
 		problem = null;
@@ -40,7 +46,7 @@
 			bench().live = [...bench().live, [told.draw_in, told.force_lbf]];
 		};
 		source.addEventListener('done', (event) => {
-			bench().set('bow.measured', JSON.parse((event as MessageEvent<string>).data).readings);
+			weighed(JSON.parse((event as MessageEvent<string>).data).readings, 'simulated');
 			stop();
 		});
 		source.onerror = () => {
@@ -63,7 +69,7 @@
 		problem = null;
 		try {
 			const { readings } = await upload<{ readings: Pair[] }>('/api/readings', file);
-			bench().set('bow.measured', readings);
+			weighed(readings, 'file');
 		} catch (error) {
 			problem = (error as ApiProblem).message;
 		}
@@ -82,9 +88,9 @@
 			const at = draw.trim() === '' && true_ != null ? true_ : await read(draw, 'draw');
 			const pulls = await read(weight, 'weight');
 			const others = readings.filter(([d]) => Math.abs(d - at) > 1e-6);
-			bench().set(
-				'bow.measured',
-				[...others, [at, pulls]].sort((a, b) => a[0]! - b[0]!)
+			weighed(
+				[...others, [at, pulls] as Pair].sort((a, b) => a[0] - b[0]),
+				'typed'
 			);
 			draw = '';
 			weight = '';
@@ -100,6 +106,7 @@
 		<input
 			class="line-input num"
 			bind:value={draw}
+			data-trial
 			placeholder={true_ == null ? 'draw' : reference.text(true_, 'draw', false)}
 			aria-label="Draw of the reading"
 		/>

@@ -13,11 +13,16 @@
 	const id = $props.id();
 	const note = $derived(reference.catalog?.fields[path]);
 	const value = $derived(String(bench().value(path)));
+
+	/** “null” stands for a setting that is not set. */
+	function choose(chosen: string): void {
+		bench().set(path, chosen === 'null' ? null : chosen);
+	}
 </script>
 
 <div class="pick" class:changed={bench().isChanged(path)}>
 	<label for={id} title={note?.help}>{label ?? note?.title}</label>
-	<select {id} {value} onchange={(e) => bench().set(path, e.currentTarget.value)}>
+	<select {id} {value} onchange={(e) => choose(e.currentTarget.value)}>
 		{#each options as [key, title] (key)}<option value={key}>{title}</option>{/each}
 	</select>
 </div>

@@ -19,13 +19,14 @@
 	);
 	const stands = $derived(station ? bench().state(station)?.state : undefined);
 
-	const blocked = $derived(Object.keys(bench().refused).length > 0);
+	const unread = $derived(Object.keys(bench().unread).length > 0);
+	const blocked = $derived(Object.keys(bench().refused).length > 0 || unread);
 
 	export async function keep(): Promise<void> {
 		if (bench().busy || blocked) return;
 		const standing = settled ? 'settled' : 'provisional';
 		if (bench().dirty) {
-			const told = n === 1 ? 'Kept one change.' : `Kept ${n} changes.`;
+			const told = n === 0 ? 'Kept a trial.' : n === 1 ? 'Kept one change.' : `Kept ${n} changes.`;
 			if (await bench().keep(station, why, standing)) {
 				notify(`${told} Ctrl+Z takes it back.`);
 				why = '';
@@ -38,7 +39,8 @@
 {#if bench().dirty}
 	<div class="bar">
 		<p aria-live="polite">
-			<strong>{n === 1 ? 'One change' : `${n} changes`} not kept.</strong>
+			<strong>{n === 0 ? 'A trial' : n === 1 ? 'One change' : `${n} changes`} not kept.</strong>
+			{#if unread}Something typed here cannot be read yet: mend it first.{/if}
 			{#if made.length}Keeping {n === 1 ? 'it' : 'them'} makes {made.join(' and ')} due.{/if}
 		</p>
 		<input

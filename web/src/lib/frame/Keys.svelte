@@ -5,6 +5,7 @@
 	let { open = $bindable(false) }: { open: boolean } = $props();
 	const general: [string, string][] = [
 		['[  ]', 'the station before, the next'],
+		['t', 'to this station’s trial'],
 		['k', 'keep this'],
 		['Esc', 'back to what is kept'],
 		['Ctrl+Z', 'take back what was kept last'],

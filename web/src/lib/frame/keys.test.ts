@@ -9,6 +9,7 @@ const deeds = {
 	undo: vi.fn(),
 	redo: vi.fn(),
 	print: vi.fn(),
+	trial: vi.fn(),
 	units: vi.fn(),
 	help: vi.fn()
 } satisfies KeyDeeds;

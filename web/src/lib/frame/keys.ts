@@ -22,6 +22,7 @@ export interface KeyDeeds {
 	print(): void;
 	units(): void;
 	help(): void;
+	trial(): void;
 }
 
 /** Whether a key belongs to what is being typed. */
@@ -69,6 +70,7 @@ export function listen(deeds: KeyDeeds): (event: KeyboardEvent) => void {
 			'[': () => deeds.walk(-1),
 			']': () => deeds.walk(1),
 			p: deeds.print,
+			t: deeds.trial,
 			u: deeds.units,
 			'?': deeds.help
 		};

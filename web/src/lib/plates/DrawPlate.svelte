@@ -27,7 +27,7 @@
 
 <Plate
 	label="The bow at full draw with your draw measured by three conventions"
-	height={395}
+	height={350}
 	heads={['Convention', 'Draw']}
 	rows={[
 		['trade standard (pivot + 1 3/4 in)', in_(draw)],

@@ -39,7 +39,7 @@
 	);
 </script>
 
-<Plate label="Force–draw curve with the energy stored at your draw" height={376} {heads} {rows}>
+<Plate label="Force–draw curve with the energy stored at your draw" height={340} {heads} {rows}>
 	{#snippet children(width, height)}
 		{#if drawn}
 			{@const left = 190}

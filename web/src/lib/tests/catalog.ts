@@ -30,12 +30,14 @@ export const catalog = {
 		m: unit('m', 'length', 1, 'm'),
 		yd: unit('yd', 'length', 0.9144, 'yd'),
 		lb: unit('lb', 'force', 4.4482216152605, 'lb'),
+		s: unit('s', 'time', 1, 's'),
 		count: unit('count', 'ratio', 1, '', 0)
 	},
 	quantities: {
 		draw: { id: 'draw', title: 'Draw', stored: 'in', choices: ['in_8', 'mm'] },
 		weight: { id: 'weight', title: 'Weight', stored: 'lb', choices: ['lb'] },
 		distance: { id: 'distance', title: 'Distance', stored: 'm', choices: ['m', 'yd'] },
+		seconds: { id: 'seconds', title: 'Time', stored: 's', choices: ['s'] },
 		count: { id: 'count', title: 'Count', stored: 'count', choices: ['count'] }
 	},
 	fields: {
@@ -51,5 +53,9 @@ export const catalog = {
 		{ id: 'draw', title: 'Draw', question: 'How far do you draw?', settings: [] },
 		{ id: 'crawls', title: 'Crawls', question: 'How far down the string?', settings: [] }
 	],
-	forms: {}
+	forms: {},
+	inspection: [
+		{ id: 'cracks', title: 'Cracks', look: 'Tilt it.', means: 'Overdrawn.', stop: true },
+		{ id: 'string', title: 'String', look: 'Feel it.', means: 'Worn.', stop: false }
+	]
 } as unknown as Catalog;

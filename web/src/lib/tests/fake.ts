@@ -40,7 +40,8 @@ export function rigView(seq: number, changes: Changes = {}): RigView {
 			{ station: 'crawls', state: 'settled', moved: [], reasons: [] }
 		],
 		undoable: null,
-		redoable: null
+		redoable: null,
+		trials: []
 	} as unknown as RigView;
 }
 
@@ -51,7 +52,10 @@ export function benchView(changes: Changes = {}): Bench {
 	return {
 		rig,
 		stations: [],
-		force_draw: { true_draw_in: { value: 28, plus_minus: 1, source: 'rule' } },
+		force_draw: {
+			true_draw_in: { value: 28, plus_minus: 1, source: 'rule' },
+			weight_at_draw_lbf: { value: 36.5, plus_minus: 1.5, source: 'model' }
+		},
 		tally: [
 			{ id: 'draw', title: 'Draw', station: 'draw', value: draw, source: 'set' },
 			{ id: 'weight', title: 'At your draw', station: 'weight', value: weight, source: 'model' },
@@ -79,7 +83,8 @@ export function serve() {
 	const server = {
 		asked: [] as Asked[],
 		fail: null as { status: number; body: unknown } | null,
-		states: null as RigView['states'] | null
+		states: null as RigView['states'] | null,
+		trials: null as RigView['trials'] | null
 	};
 	let seq = 0;
 	let kept: Changes = {};
@@ -102,7 +107,8 @@ export function serve() {
 		}
 		if (path.endsWith('/keep')) kept = wanted;
 		if (request.method === 'POST') seq += 1;
-		return json(rigView(seq, kept));
+		const view = rigView(seq, kept);
+		return json(server.trials ? { ...view, trials: server.trials } : view);
 	});
 	return server;
 }

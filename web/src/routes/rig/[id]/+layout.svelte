@@ -85,7 +85,12 @@
 		redo: () => void back(true),
 		print: () => window.open(`/api/rigs/${id}/sheet`, '_blank', 'noopener'),
 		units: () => (unitsOpen = true),
-		help: () => (keysOpen = true)
+		help: () => (keysOpen = true),
+		trial: () => {
+			const first = document.querySelector<HTMLElement>('main [data-trial]');
+			if (first) first.focus();
+			else notify('This station has no trials.');
+		}
 	});
 </script>
 

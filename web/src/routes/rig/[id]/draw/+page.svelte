@@ -3,7 +3,10 @@
 	import ChoiceField from '$lib/controls/ChoiceField.svelte';
 	import DrawReadings from '$lib/controls/DrawReadings.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
+	import TrialList from '$lib/controls/TrialList.svelte';
+	import Leaves from '$lib/frame/Leaves.svelte';
 	import Station from '$lib/frame/Station.svelte';
+	import DrawHistoryPlate from '$lib/plates/DrawHistoryPlate.svelte';
 	import DrawPlate from '$lib/plates/DrawPlate.svelte';
 
 	const bench = useBench();
@@ -37,6 +40,26 @@
 			]}
 		/>
 		{#if thumb}<MeasureField path="archer.thumb_offset_mm" assumed={offset} />{/if}
-		<div class="whole"><DrawReadings /></div>
+		<ChoiceField
+			path="archer.grown"
+			options={[
+				['adult', 'adult'],
+				['child', 'child']
+			]}
+		/>
+	{/snippet}
+	{#snippet more()}
+		<Leaves
+			leaves={[
+				{ id: 'measure', title: 'Measure it', body: measure },
+				{ id: 'time', title: 'Over time', body: time }
+			]}
+		/>
 	{/snippet}
 </Station>
+
+{#snippet measure()}<DrawReadings />{/snippet}
+{#snippet time()}
+	<DrawHistoryPlate />
+	<TrialList kinds={['draw']} empty="Draws that you take and keep are listed here." />
+{/snippet}

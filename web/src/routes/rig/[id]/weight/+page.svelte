@@ -1,7 +1,11 @@
 <script lang="ts">
+	import HoldTest from '$lib/controls/HoldTest.svelte';
+	import LimbsCheck from '$lib/controls/LimbsCheck.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
 	import ScaleReadings from '$lib/controls/ScaleReadings.svelte';
 	import SelectField from '$lib/controls/SelectField.svelte';
+	import StepUpPlan from '$lib/controls/StepUpPlan.svelte';
+	import Leaves from '$lib/frame/Leaves.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import ForceDrawPlate from '$lib/plates/ForceDrawPlate.svelte';
 </script>
@@ -22,4 +26,17 @@
 		/>
 		<div class="whole"><ScaleReadings /></div>
 	{/snippet}
+	{#snippet more()}
+		<Leaves
+			leaves={[
+				{ id: 'hold', title: 'What you can hold', body: hold },
+				{ id: 'plan', title: 'Going up', body: plan },
+				{ id: 'limbs', title: 'Limbs and bolts', body: limbs }
+			]}
+		/>
+	{/snippet}
 </Station>
+
+{#snippet hold()}<HoldTest />{/snippet}
+{#snippet plan()}<StepUpPlan />{/snippet}
+{#snippet limbs()}<LimbsCheck />{/snippet}

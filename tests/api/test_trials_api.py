@@ -1,0 +1,116 @@
+"""Trials over HTTP: logged alone or with what they bring, put right, struck out; the plan's file."""
+
+import pytest
+from icalendar import Calendar
+
+from lyrandis.core.rig import Rig
+
+HOLD = {"kind": "hold", "weight_lbf": 36.4, "seconds": 11.0, "ended": "shaking"}
+DRAW = {
+    "kind": "draw",
+    "method": "marked_arrow",
+    "readings_in": [28.25, 28.5, 28.75],
+    "draw_length_in": 28.5,
+    "plus_minus_in": 0.25,
+}
+
+
+@pytest.fixture
+def rig(client):
+    return client.post("/api/rigs", json=Rig(name="Test rig").model_dump(mode="json")).json()
+
+
+def post(client, rig, path, **body):
+    answer = client.post(f"/api/rigs/{rig['id']}/{path}", json=body)
+    return answer.json() | {"status": answer.status_code} if answer.status_code != 200 else answer.json()  # fmt: skip
+
+
+def test_log_put_right_strike_and_take_back(client, rig):
+    one = post(client, rig, "keep", seq=0, station="weight", trial=HOLD)
+    assert one["trials"][0]["said"]["text"] == "Held {weight} for {seconds}, until it shook."
+    assert one["trials"][0]["station"] == "weight"
+    assert {s["state"] for s in one["states"]} == {"open"}
+    two = post(client, rig, "keep", seq=1, station="weight", trial=HOLD | {"seconds": 9}, about=1)
+    assert [t["trial"]["seconds"] for t in two["trials"]] == [9]
+    three = post(client, rig, "strike", seq=2, about=1)
+    assert three["trials"][0]["struck"]
+    assert three["undoable"]["text"].startswith("Struck out held")
+    four = post(client, rig, "undo", seq=3)
+    assert not four["trials"][0]["struck"]
+    kinds = [line["kind"] for line in client.get(f"/api/rigs/{rig['id']}/history").json()]
+    assert kinds == ["undo", "strike", "trial", "trial"]
+
+
+def test_a_draw_comes_with_its_setting_in_one_entry(client, rig):
+    kept = post(client, rig, "keep", seq=0, station="draw", standing="settled", trial=DRAW,
+                changes={"archer.draw_length_in": 28.5})  # fmt: skip
+    assert kept["rig"]["archer"]["draw_length_in"] == 28.5
+    assert next(s for s in kept["states"] if s["station"] == "draw")["state"] == "settled"
+    ahead = post(client, rig, "preview", changes={})
+    assert ahead["bench"]["trials"]["draws"]["points"][0]["draw_in"] == 28.5
+    assert post(client, rig, "undo", seq=1)["trials"] == []
+
+
+@pytest.mark.parametrize(
+    ("trial", "field", "words"),
+    [
+        (HOLD | {"seconds": 900}, "seconds", "at most 120"),
+        (HOLD | {"seconds": -1}, "seconds", "at least 0"),
+        (HOLD | {"day": "2026-02-30"}, "trial.day", "calendar"),
+        (HOLD | {"mood": "good"}, "mood", "not known"),
+        (DRAW | {"readings_in": []}, "readings_in", "at least 1"),
+        ({"kind": "inspection", "looked": ["cellar"]}, "looked", "cracks"),
+        ({"kind": "dream"}, "trial", "dream"),
+    ],
+)
+def test_a_trial_out_of_range_is_refused_with_its_field(client, rig, trial, field, words):
+    told = post(client, rig, "keep", seq=0, station="weight", trial=trial)
+    assert told["status"] == 422
+    assert any(field in e["field"] and words in e["reason"] for e in told["errors"]), told
+    assert client.get(f"/api/rigs/{rig['id']}").json()["seq"] == 0
+
+
+def test_what_is_about_nothing_is_refused(client, rig):
+    assert post(client, rig, "strike", seq=0, about=3)["status"] == 422
+    assert post(client, rig, "keep", seq=0, trial=HOLD, about=3)["status"] == 422
+    assert post(client, rig, "strike", seq=4, about=1)["status"] == 409
+
+
+def test_holds_speak_at_the_weight_station(client, rig):
+    weight = post(client, rig, "preview", changes={})["bench"]["force_draw"]["weight_at_draw_lbf"]["value"]  # fmt: skip
+    for seq in range(3):
+        post(client, rig, "keep", seq=seq, station="weight", trial=HOLD | {"weight_lbf": weight, "seconds": 3})  # fmt: skip
+    bench = post(client, rig, "preview", changes={})["bench"]
+    assert bench["trials"]["hold"]["verdict"] == "too_heavy"
+    station = next(s for s in bench["stations"] if s["station"] == "weight")
+    assert station["findings"][0]["level"] == "stop"
+    # A lighter bow is another matter: the same holds say nothing of it.
+    lighter = post(client, rig, "preview", changes={"bow.marked_weight_lbf": 26})["bench"]
+    assert lighter["trials"]["hold"]["verdict"] == "untried"
+
+
+def test_the_plan_as_a_calendar(client, rig):
+    assert client.get(f"/api/rigs/{rig['id']}/step-up.ics").status_code == 422
+    plan = {"step_up.goal_lbf": 41, "step_up.from_lbf": 36, "step_up.starts": "2026-01-05"}
+    post(client, rig, "keep", seq=0, station="weight", changes=plan)
+    answer = client.get(f"/api/rigs/{rig['id']}/step-up.ics")
+    assert answer.headers["content-type"].startswith("text/calendar")
+    events = Calendar.from_ical(answer.content).walk("VEVENT")
+    assert [e.decoded("dtstart").isoformat() for e in events] == ["2026-02-16", "2026-03-30", "2026-05-11"]  # fmt: skip
+    assert "38.0 lb" in str(events[0]["summary"])
+    child = post(client, rig, "keep", seq=1, station="draw", changes={"archer.grown": "child"})
+    assert child["rig"]["archer"]["grown"] == "child"
+    assert "coach" in client.get(f"/api/rigs/{rig['id']}/step-up.ics").json()["detail"]
+
+
+def test_bows_line_up(client, rig):
+    picks = [{"length_in": 66, "riser_in": 25}, {"length_in": 70, "riser_in": 25}]
+    bows = post(client, rig, "line-up", picks=picks)
+    assert [b["length_in"] for b in bows] == [66, 70]
+    assert bows[0]["full_draw"]["arrow_nock"][0] == pytest.approx(26.25)
+    longer = post(client, rig, "line-up", picks=picks, changes={"archer.draw_length_in": 29})
+    assert longer[0]["full_draw"]["arrow_nock"][0] == pytest.approx(27.25)
+    many = post(client, rig, "line-up", picks=[picks[0]] * 4)
+    assert many["status"] == 422
+    far = post(client, rig, "line-up", picks=[{"length_in": 50}], changes={"archer.draw_length_in": 33})  # fmt: skip
+    assert far["status"] == 422

@@ -1,0 +1,110 @@
+<script lang="ts">
+	import type { Schemas } from '$lib/api/client';
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import InspectionPlate from '$lib/plates/InspectionPlate.svelte';
+	import TrialList from './TrialList.svelte';
+
+	/** Looking the bow over: each place with what to look for, logged with its day. */
+	type Answer = 'nothing' | 'found' | '';
+	type PlaceId = Schemas['InspectionTrial']['looked'][number];
+	const bench = useBench();
+	const places = $derived(reference.catalog?.inspection ?? []);
+	let answers = $state<Record<string, Answer>>({});
+	let notes = $state('');
+	const looked = $derived(places.map((p) => p.id).filter((id) => answers[id]) as PlaceId[]);
+	const found = $derived(looked.filter((id) => answers[id] === 'found'));
+
+	async function log(event: Event): Promise<void> {
+		event.preventDefault();
+		const trial = { kind: 'inspection' as const, looked, found, notes, day: '' };
+		if (await bench().log('bow-length', trial)) {
+			answers = {};
+			notes = '';
+		}
+	}
+</script>
+
+<InspectionPlate {places} {looked} {found} />
+<form onsubmit={log}>
+	<ul>
+		{#each places as place, i (place.id)}
+			<li>
+				<strong>{place.title}</strong>
+				<span class="look">{place.look} <span class="quiet">{place.means}</span></span>
+				<span class="answers">
+					{#each [['nothing', 'nothing'], ['found', 'found']] as const as [value, word] (value)}
+						<label
+							><input
+								type="radio"
+								name="place-{place.id}"
+								checked={answers[place.id] === value}
+								data-trial={i === 0 && value === 'nothing' ? '' : undefined}
+								onchange={() => (answers[place.id] = value)}
+							/>
+							{word}</label
+						>
+					{/each}
+				</span>
+			</li>
+		{/each}
+	</ul>
+	<p class="line">
+		<button
+			type="button"
+			class="link"
+			onclick={() => places.forEach((p) => (answers[p.id] ||= 'nothing'))}
+			>Nothing found in the rest</button
+		>
+		<input
+			class="line-input"
+			bind:value={notes}
+			maxlength="200"
+			placeholder="notes (may stay empty)"
+			aria-label="Notes on the bow"
+		/>
+		<button class="act" disabled={looked.length === 0 || bench().busy}>Log this look</button>
+	</p>
+	<p class="quiet">
+		Unstrung first, then strung. In doubt do not shoot it: a bowyer's word wins over this list.
+	</p>
+</form>
+<TrialList kinds={['inspection']} empty="This bow was not looked over here yet." />
+
+<style>
+	ul {
+		list-style: none;
+		padding: 0;
+		margin: 0.4rem 0;
+	}
+	li {
+		display: grid;
+		grid-template-columns: 11rem 1fr auto;
+		gap: 1rem;
+		border-bottom: 1px solid var(--hair);
+		padding: 0.25rem 0;
+		font-size: 0.92rem;
+		line-height: 1.3;
+	}
+	.answers {
+		display: flex;
+		gap: 1rem;
+	}
+	input[type='radio'] {
+		accent-color: var(--heather);
+	}
+	.line {
+		display: flex;
+		gap: 1.2rem;
+		align-items: center;
+	}
+	.line .line-input {
+		flex: 1;
+	}
+	.quiet {
+		font-size: 0.82rem;
+	}
+	p.quiet {
+		margin: 0.3rem 0 0.7rem;
+	}
+</style>

@@ -1,0 +1,118 @@
+import { fireEvent, screen, waitFor } from '@testing-library/svelte';
+import { afterEach, describe, expect, it, vi } from 'vitest';
+import type { RigView } from '$lib/api/client';
+import { onBench } from '$lib/tests/on-bench';
+import HoldTest from './HoldTest.svelte';
+import Inspection from './Inspection.svelte';
+import TrialList from './TrialList.svelte';
+
+afterEach(() => {
+	vi.unstubAllGlobals();
+	vi.useRealTimers();
+});
+
+const line = (seq: number, kind: string, struck = false) =>
+	({
+		seq,
+		at: '2026-03-01T10:00:00+00:00',
+		day: '2026-03-01',
+		station: 'weight',
+		struck,
+		said: { text: `Trial ${seq}.`, values: {} },
+		trial: { kind, weight_lbf: 36, seconds: 9, ended: 'steady', notes: 'cold' }
+	}) as unknown as RigView['trials'][number];
+
+function logged(server: { asked: { path: string; body: Record<string, unknown> }[] }) {
+	return server.asked.filter((a) => a.path.endsWith('/keep')).map((a) => a.body);
+}
+
+describe('the list of trials', () => {
+	it('shows its own kinds, and strikes out and takes in again', async () => {
+		const { bench, server } = await onBench(TrialList, { kinds: ['hold'], empty: 'None yet.' });
+		expect(screen.getByText('None yet.')).toBeInTheDocument();
+		server.trials = [line(3, 'hold'), line(2, 'weighing'), line(1, 'hold', true)];
+		await bench.check('draw', 'settled');
+		await waitFor(() => expect(screen.getAllByRole('listitem')).toHaveLength(2));
+		expect(screen.queryByText('Put right')).toBeNull();
+		await fireEvent.click(screen.getByText('Strike out'));
+		await waitFor(() =>
+			expect(server.asked.find((a) => a.path.endsWith('/strike'))?.body).toMatchObject({
+				about: 3,
+				out: true
+			})
+		);
+		await waitFor(() => expect(bench.busy).toBe(false));
+		await fireEvent.click(screen.getByText('Take in again'));
+		await waitFor(() =>
+			expect(server.asked.filter((a) => a.path.endsWith('/strike'))[1]?.body).toMatchObject({
+				about: 1,
+				out: false
+			})
+		);
+	});
+});
+
+describe('the hold test', () => {
+	it('logs typed seconds at the rig’s own weight, and leaves changes not kept alone', async () => {
+		const { bench, server } = await onBench(HoldTest);
+		bench.set('archer.draw_length_in', 29);
+		await fireEvent.input(screen.getByLabelText('Seconds held'), { target: { value: '9.5' } });
+		await fireEvent.change(screen.getByLabelText('How it ended'), { target: { value: 'pain' } });
+		await fireEvent.click(screen.getByText('Log this hold'));
+		await waitFor(() => expect(logged(server)).toHaveLength(1));
+		expect(logged(server)[0]).toMatchObject({
+			station: 'weight',
+			about: null,
+			changes: {},
+			trial: { kind: 'hold', weight_lbf: 36.5, seconds: 9.5, ended: 'pain' }
+		});
+		await waitFor(() => expect(bench.changes['archer.draw_length_in']).toBe(29));
+	});
+
+	it('times with the clock', async () => {
+		await onBench(HoldTest);
+		let now = 1000;
+		vi.spyOn(performance, 'now').mockImplementation(() => now);
+		await fireEvent.click(screen.getByText('Start the clock'));
+		now = 12500;
+		await fireEvent.click(screen.getByText(/^Stop at/));
+		expect((screen.getByLabelText('Seconds held') as HTMLInputElement).value).toBe('11.5');
+		vi.restoreAllMocks();
+	});
+
+	it('keeps what was typed where it cannot be read', async () => {
+		const { server } = await onBench(HoldTest);
+		await fireEvent.input(screen.getByLabelText('Seconds held'), { target: { value: 'long' } });
+		await fireEvent.click(screen.getByText('Log this hold'));
+		expect(await screen.findByText('“long” is not a measurement.')).toBeInTheDocument();
+		expect((screen.getByLabelText('Seconds held') as HTMLInputElement).value).toBe('long');
+		expect(logged(server)).toHaveLength(0);
+	});
+
+	it('puts an earlier one right', async () => {
+		const { bench, server } = await onBench(HoldTest);
+		server.trials = [line(4, 'hold')];
+		await bench.check('draw', 'settled');
+		await fireEvent.click(await screen.findByText('Put right'));
+		expect((screen.getByLabelText('Notes on the hold') as HTMLInputElement).value).toBe('cold');
+		await fireEvent.input(screen.getByLabelText('Seconds held'), { target: { value: '12' } });
+		await fireEvent.click(screen.getByText('Put it right'));
+		await waitFor(() => expect(logged(server)).toHaveLength(1));
+		expect(logged(server)[0]).toMatchObject({ about: 4, trial: { seconds: 12 } });
+	});
+});
+
+describe('looking the bow over', () => {
+	it('logs what was looked at and what was found', async () => {
+		const { server } = await onBench(Inspection);
+		expect(screen.getByText('Log this look')).toBeDisabled();
+		await fireEvent.click(screen.getAllByLabelText('found')[0]!);
+		await fireEvent.click(screen.getByText('Nothing found in the rest'));
+		await fireEvent.click(screen.getByText('Log this look'));
+		await waitFor(() => expect(logged(server)).toHaveLength(1));
+		expect(logged(server)[0]).toMatchObject({
+			trial: { kind: 'inspection', looked: ['cracks', 'string'], found: ['cracks'] }
+		});
+		await waitFor(() => expect(screen.getByText('Log this look')).toBeDisabled());
+	});
+});
