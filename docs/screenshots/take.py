@@ -65,6 +65,15 @@ def main() -> None:
             page.get_by_text("One change not kept.").wait_for()
             page.wait_for_timeout(300)
             page.screenshot(path=HERE / "change.png", animations="disabled")
+            page.goto(f"{address}/rig/1/bow-length", wait_until="networkidle")
+            for tab, name in (
+                ("Bows you could take", "line-up"),
+                ("The bow you have", "looking-over"),
+            ):
+                page.get_by_role("tab", name=tab).click()
+                page.get_by_role("tablist").evaluate("e => e.scrollIntoView()")
+                page.wait_for_timeout(400)
+                page.screenshot(path=HERE / f"{name}.png", animations="disabled")
             dark = browser.new_page(
                 viewport={"width": 1280, "height": 800}, **(common | {"color_scheme": "dark"})
             )

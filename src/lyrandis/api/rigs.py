@@ -113,7 +113,10 @@ def _view(kept: Kept) -> RigView:
         states=states(present.marks, present.rig),
         undoable=None if present.undoable is None else told[present.undoable.seq],
         redoable=None if present.redoable is None else told[present.redoable.seq],
-        trials=[_trial_line(t) for t in reversed(present.trials)],
+        trials=[
+            _trial_line(t)
+            for t in sorted(present.trials, key=lambda t: (t.day, t.seq), reverse=True)
+        ],
     )
 
 

@@ -24,7 +24,7 @@
 			path="limbs.pair"
 			options={[
 				['unknown', 'not looked at'],
-				['pair', 'top and bottom of one pair'],
+				['pair', 'one pair'],
 				['two_upper', 'two upper limbs'],
 				['two_lower', 'two lower limbs'],
 				['two_makers', 'of two makers']

@@ -82,7 +82,7 @@
 			<text
 				class="halo"
 				x={x(d(me)) - 6}
-				y={y.range()[1]! + 4}
+				y={y.range()[0]! - 8}
 				text-anchor="end"
 				style:fill="var(--heather)">your draw</text
 			>
