@@ -1,0 +1,242 @@
+"""Twists: how many turns move the brace height how far, learnt from every measured change.
+
+A bundle of n strands of diameter d twisted t full turns shortens by
+Δ = S_u − √(S_u² − (2πt)² R²/2), R = (d/2)√(n/0.8): quadratic in the turns already in
+(docs/mechanics E1). What a millimetre of slack string moves the brace is the bow model's (A5).
+Their product is uncertain by about a quarter until a change was measured.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+
+from lyrandis.core.bow.statics import Statics, rebraced
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import Finding, say
+from lyrandis.core.rig import String, StringMaterial
+from lyrandis.core.units import MM_PER_IN
+
+PACKING = 0.8
+# Ordinary strand diameters [mm] by material; own figures, the spool's word wins.
+STRAND_MM: dict[StringMaterial, float] = {"low_stretch": 0.42, "polyester": 0.48, "natural": 0.55}
+FACTOR_SD = 0.25  # how far model and string differ before a change was measured: own estimate
+READING_SD_MM = 0.5  # a bow square is read to about this
+ANOTHER_STRING_IN = 0.375
+# Own rule for two-bundle strings, in turns for each inch of string.
+LEAST_PER_IN, MOST_PER_IN = 0.15, 0.80
+_STEP_M = 0.0005
+
+
+@dataclass(frozen=True)
+class Twisted:
+    """What the turns do.
+
+    turns : to add (negative: to take out) [turns], with its ± from what is known of the string
+    string_change_mm : how much longer (positive) the string gets [mm]
+    brace_per_turn_mm : what the next turn moves [mm], as the string is now
+    factor : the measured effect over the model's [-], with its ±
+    order_length_in : the string to order instead [in], where twisting is not the way; else None
+    """
+
+    turns: float
+    turns_plus_minus: float
+    string_change_mm: float
+    brace_per_turn_mm: float
+    factor: float
+    factor_plus_minus: float
+    order_length_in: float | None
+    findings: tuple[Finding, ...]
+
+
+def bundle_radius_mm(strands: int, diameter_mm: float) -> float:
+    """Radius [mm] of a bundle of strands packed to 0.8 of its section."""
+    return diameter_mm / 2 * math.sqrt(strands / PACKING)
+
+
+def shortening_mm(untwisted_mm: float, radius_mm: float, turns: float) -> float:
+    """How much shorter [mm] a bundle of a length [mm] is after full turns.
+
+    Raises
+    ------
+    RefusedError : more turns than the bundle has length for.
+    """
+    inner = untwisted_mm**2 - (2 * math.pi * turns) ** 2 * radius_mm**2 / 2
+    if inner <= 0:
+        raise RefusedError("twists_now", "That many turns would use up the whole string.")
+    return untwisted_mm - math.sqrt(inner)
+
+
+def turns_for(untwisted_mm: float, radius_mm: float, shortening: float) -> float:
+    """The inverse of `shortening_mm`: full turns for a shortening [mm] of at least 0."""
+    inner = untwisted_mm**2 - (untwisted_mm - shortening) ** 2
+    return math.sqrt(2 * inner) / (2 * math.pi * radius_mm)
+
+
+def brace_per_string_slack(bow: Statics) -> float:
+    """Brace gained [-] for each length the whole slack string is shortened by (A5)."""
+    moved = rebraced(bow, bow.braced.half_slack - _STEP_M)
+    return (moved.brace_x - bow.brace_x) / (2 * _STEP_M)
+
+
+def _learnt(gained_mm: Sequence[float], brace_mm: Sequence[float]) -> tuple[float, float]:
+    """Factor on the model's gain and its ±, from braces measured at several counts of turns.
+
+    brace = b0 + factor · gained, b0 unknown, factor N(1, 0.25²), each reading ± 0.5 mm.
+    """
+    g, b = np.asarray(gained_mm), np.asarray(brace_mm)
+    g0, b0 = g - g.mean(), b - b.mean()
+    precision = float(g0 @ g0) / READING_SD_MM**2 + 1 / FACTOR_SD**2
+    mean = (float(g0 @ b0) / READING_SD_MM**2 + 1 / FACTOR_SD**2) / precision
+    return mean, precision**-0.5
+
+
+def twist(
+    bow: Statics,
+    string: String,
+    length_in: float,
+    twists_now: float,
+    brace_now_in: float,
+    brace_wanted_in: float,
+    observed: Sequence[tuple[float, float]] = (),
+) -> Twisted:
+    """How many turns bring the brace height from one to another.
+
+    Parameters
+    ----------
+    bow : the solved bow at its present brace
+    length_in : the string's present length, loop to loop [in]
+    twists_now : full turns in it now
+    brace_now_in, brace_wanted_in : to one and the same reference [in]
+    observed : earlier pairs of turns and brace height [in] with this string, same reference
+
+    Raises
+    ------
+    RefusedError : a brace that no number of turns of this string reaches.
+
+    Source: docs/mechanics E1, A5; limits of turns are an own rule.
+    """
+    diameter = string.strand_diameter_mm or STRAND_MM[string.material]
+    radius = bundle_radius_mm(string.strands, diameter)
+    length = length_in * MM_PER_IN
+    untwisted = math.hypot(length, 2 * math.pi * twists_now * radius / math.sqrt(2))
+    gain = brace_per_string_slack(bow)
+    pairs = [*observed, (twists_now, brace_now_in)]
+    gained = [gain * shortening_mm(untwisted, radius, t) for t, _ in pairs]
+    factor, sd = _learnt(gained, [b * MM_PER_IN for _, b in pairs])
+    if factor <= 0.2:
+        raise RefusedError(
+            "observed",
+            "By these measurements more turns do not raise the brace. Count the turns again and "
+            "measure the brace at the same place.",
+        )
+    here = shortening_mm(untwisted, radius, twists_now)
+    wanted_mm = (brace_wanted_in - brace_now_in) * MM_PER_IN
+
+    def turns_with(f: float) -> float | None:
+        there = here + wanted_mm / (f * gain)
+        if not 0 <= there < untwisted:
+            return None
+        return turns_for(untwisted, radius, there) - twists_now
+
+    turns = turns_with(factor)
+    order = length_in - (brace_wanted_in - brace_now_in) / gain
+    if turns is None:
+        out = abs(wanted_mm) / MM_PER_IN
+        raise RefusedError(
+            "brace_wanted_in",
+            f"Even with no turn left this string does not come {out:.2f} in lower: take one of "
+            f"about {order:.1f} in.",
+            brace_now_in - factor * gain * here / MM_PER_IN,
+            "in",
+        )
+    other = turns_with(factor + sd)
+    per_turn = factor * gain * _slope(untwisted, radius, twists_now)
+    found, another = _findings(
+        length_in, twists_now, turns, brace_wanted_in - brace_now_in, order, len(pairs)
+    )
+    return Twisted(
+        turns=turns,
+        turns_plus_minus=abs(turns - other) if other is not None else abs(turns),
+        string_change_mm=-wanted_mm / (factor * gain),
+        brace_per_turn_mm=per_turn,
+        factor=factor,
+        factor_plus_minus=sd,
+        order_length_in=order if another else None,
+        findings=tuple(found),
+    )
+
+
+def _slope(untwisted: float, radius: float, turns: float) -> float:
+    """d(shortening)/d(turn) [mm] around the turns, over one turn."""
+    low = max(turns - 0.5, 0.0)
+    high = low + 1
+    return shortening_mm(untwisted, radius, high) - shortening_mm(untwisted, radius, low)
+
+
+def _findings(
+    length_in: float, now: float, turns: float, change_in: float, order_in: float, measured: int
+) -> tuple[list[Finding], bool]:
+    """What the turns mean, and whether another string is the better way."""
+    least, most = LEAST_PER_IN * length_in, MOST_PER_IN * length_in
+    after = now + turns
+    why = say(
+        "Twisting shortens a string by the square of the turns in it, so each turn does more than "
+        "the one before. Too few and the loops work loose; too many and the strands chafe."
+    )
+    found: list[Finding] = []
+    another = abs(change_in) > ANOTHER_STRING_IN + 1e-9 or not least <= after <= most
+    if after < least:
+        found.append(
+            Finding(
+                level="stop",
+                said=say(
+                    "That leaves {after}; under {least} the loops work loose.",
+                    after=("turns", after),
+                    least=("turns", least),
+                ),
+                why=why,
+                told="rule",
+            )
+        )
+    elif after > most:
+        found.append(
+            Finding(
+                level="mind",
+                said=say(
+                    "That makes {after}, more than {most} a string of this length bears well.",
+                    after=("turns", after),
+                    most=("turns", most),
+                ),
+                why=why,
+                told="rule",
+            )
+        )
+    if another:
+        found.append(
+            Finding(
+                level="mind",
+                said=say(
+                    "Rather than twist so far take a string of {order}, the next to it.",
+                    order=("bow_length", order_in),
+                ),
+                why=say("Beyond about 3/8 in of brace another string is the better way."),
+                told="practice",
+            )
+        )
+    if measured < 2:
+        found.append(
+            Finding(
+                level="fine",
+                said=say("Turn half of it, measure, and the next step is surer."),
+                why=say(
+                    "Before a change was measured with this string the effect of a turn is known "
+                    "to about a quarter; one measured change brings it to a tenth."
+                ),
+                told="model",
+            )
+        )
+    return found, another
