@@ -8,7 +8,7 @@ from fastapi import FastAPI
 from starlette.middleware.gzip import GZipMiddleware
 
 import lyrandis
-from lyrandis.api import compute, pages, problems, reference, rigs, scale
+from lyrandis.api import compute, listening, pages, problems, reference, rigs, scale
 from lyrandis.api.security import LOCAL_HOSTS, Guard
 from lyrandis.settings import SITE
 from lyrandis.store.database import open_database
@@ -42,7 +42,7 @@ def create_app(
     app.state.rigs = RigStore(engine)
     app.state.preferences = PreferenceStore(engine)
     problems.install(app)
-    for router in (reference.router, compute.router, rigs.router, scale.router):
+    for router in (reference.router, compute.router, rigs.router, scale.router, listening.router):
         app.include_router(router)
     pages.install(app, site)
     app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=4)

@@ -14,6 +14,7 @@ from lyrandis.api.problems import problem
 
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1", "[::1]", "testserver"})
 MOST_BODY_BYTES = 4_000_000
+MOST_RECORDING_BYTES = 61_000_000  # a WAV with its form around it
 _SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
 _COOKIE = "lyrandis-token"
 
@@ -41,10 +42,16 @@ class Guard(BaseHTTPMiddleware):
                 return problem(
                     403, "Foreign origin", "Changes are only taken from this server's own pages."
                 )
-            if int(request.headers.get("content-length") or 0) > MOST_BODY_BYTES:
-                return problem(
-                    413, "Too large", f"At most {MOST_BODY_BYTES} bytes are taken at once."
-                )
+            most = (
+                MOST_RECORDING_BYTES
+                if request.url.path == "/api/compute/sound"
+                else MOST_BODY_BYTES
+            )
+            sent = request.headers.get("content-length")
+            if sent is None and request.headers.get("transfer-encoding"):
+                return problem(411, "Length wanted", "Say how long the body is before sending it.")
+            if int(sent or 0) > most:
+                return problem(413, "Too large", f"At most {most / 1e6:.0f} MB are taken at once.")
         given = request.query_params.get("token")
         if self.token is not None:
             shown = given or request.cookies.get(_COOKIE) or ""

@@ -10,11 +10,17 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from lyrandis.core.bow.form import brace_range_in, brace_to_pivot_in
 from lyrandis.core.bow.geometry import Array
+from lyrandis.core.rig import Rig
 from lyrandis.core.sound.weighting import a_weighted
+from lyrandis.core.units import MM_PER_IN
+from lyrandis.core.workbench import Workbench
 
 _MODES_HZ = (92.0, 187.0, 341.0, 610.0, 1180.0, 2300.0)
 _MODES_DB = (0.0, 2.0, 3.0, 1.0, -3.0, -8.0)
+_USUAL_RESIDUE_FTLB = 9.0
+_LOUDER_PER_CM2 = 1.6
 
 
 @dataclass(frozen=True)
@@ -135,3 +141,37 @@ class SimulatedRecorder:
             white[1:, c] += 0.5 * white[:-1, c]
         heard = a_weighted(white[: 1 << 16, :1], rate_hz)
         return np.asarray(white / np.sqrt(np.mean(heard**2)), dtype=float)
+
+
+def of_rig(
+    rig: Rig, seed: int, brace_mm: float | None, shots: int, again: int, clicker: bool = False
+) -> SimulatedRecorder:
+    """The recorder beside an archer with this rig.
+
+    A shot is 10 log10 of its residue louder than a usual one; the bow hides the brace at which it
+    is quietest (by `seed`), and is louder by 1.6 dB for each cm² away from it.
+
+    Parameters
+    ----------
+    brace_mm : brace height to the pivot [mm]; the rig's own if None
+    again : counts the takes: each has its own noise and its own day
+    """
+    bench = Workbench(rig)
+    low, high, _ = brace_range_in(rig.bow)
+    hidden = np.random.default_rng([seed, 3])
+    middle, half = (low + high) / 2 * MM_PER_IN, (high - low) / 2 * MM_PER_IN
+    quietest = middle + half * hidden.uniform(-0.7, 0.7)
+    brace = brace_to_pivot_in(rig.bow) * MM_PER_IN if brace_mm is None else brace_mm
+    away = (brace - quietest) / 10
+    loud = -26.0 + 10 * np.log10(bench.shot.residual_energy_ftlb / _USUAL_RESIDUE_FTLB)
+    loud += _LOUDER_PER_CM2 * away**2
+    day = np.random.default_rng([seed, again, 5]).normal(0, 0.35)
+    return SimulatedRecorder(
+        seed=seed * 1000 + again,
+        shots=shots,
+        seconds=2.5 + 4.0 * shots,
+        loudness_db=float(np.clip(loud + day, -45, -8)),
+        arrival_db=2.0,
+        flight_s=0.3,
+        clicker=clicker,
+    )

@@ -1,0 +1,173 @@
+"""Twists, the quiet sweep and recordings, stateless; and the simulated recorder."""
+
+from __future__ import annotations
+
+from typing import Annotated, Literal
+
+import numpy as np
+from fastapi import APIRouter, File, Query, Response, UploadFile
+from pydantic import BaseModel, ConfigDict, Field
+
+from lyrandis.api.bench_view import Floats
+from lyrandis.api.compute import Request
+from lyrandis.api.context import Rigs
+from lyrandis.api.problems import PROBLEM_RESPONSES
+from lyrandis.core.bow.statics import solve
+from lyrandis.core.findings import Finding
+from lyrandis.core.rig import Bow, String
+from lyrandis.core.sound.events import SoundEvent, analyse
+from lyrandis.core.tune.string import usual_length_in
+from lyrandis.core.tune.sweep import Visit, sweep
+from lyrandis.core.tune.twists import twist
+from lyrandis.files.wav import read_wav, write_wav
+from lyrandis.instruments.recorder import of_rig
+
+router = APIRouter(prefix="/api", tags=["listening"], responses=PROBLEM_RESPONSES)
+Finite = Annotated[float, Field(allow_inf_nan=False)]
+SWEEP_SEED = 20
+
+
+class Read(BaseModel):
+    """Base of the answers: read from the core's own objects."""
+
+    model_config = ConfigDict(from_attributes=True)
+
+
+class TwistSeen(Request):
+    """A brace height measured at a count of turns."""
+
+    twists: float = Field(ge=0, le=200, allow_inf_nan=False)
+    brace_in: float = Field(ge=2, le=14, allow_inf_nan=False)
+
+
+class TwistsIn(Request):
+    """A string in a bow, the turns in it, the brace it gives and the brace wanted."""
+
+    bow: Bow
+    string: String = String()
+    twists_now: float = Field(ge=0, le=200, allow_inf_nan=False)
+    brace_now_in: float = Field(ge=2, le=14, allow_inf_nan=False)
+    brace_wanted_in: float = Field(ge=2, le=14, allow_inf_nan=False)
+    observed: list[TwistSeen] = Field(default=[], max_length=100)
+
+
+class TwistsOut(Read):
+    """Turns to add, what they do to the string and the next one to the brace."""
+
+    turns: float
+    turns_plus_minus: float
+    string_change_mm: float
+    brace_per_turn_mm: float
+    factor: float
+    factor_plus_minus: float
+    order_length_in: float | None
+    findings: list[Finding]
+
+
+@router.post("/compute/twists")
+def compute_twists(body: TwistsIn) -> TwistsOut:
+    """How many turns bring the brace from one height to another; learns from `observed`."""
+    bow = body.bow.model_copy(update={"brace_height_in": body.brace_now_in, "measured": ()})
+    told = twist(
+        solve(bow, body.string.material),
+        body.string,
+        body.string.length_in or usual_length_in(bow),
+        body.twists_now,
+        body.brace_now_in,
+        body.brace_wanted_in,
+        [(o.twists, o.brace_in) for o in body.observed],
+    )
+    return TwistsOut.model_validate(told)
+
+
+class VisitIn(Request):
+    """One brace height listened to: levels [dB] of its shots, and the feel from 1 to 5."""
+
+    brace_mm: float = Field(ge=50, le=360, allow_inf_nan=False)
+    levels_db: list[Annotated[float, Field(ge=-200, le=200, allow_inf_nan=False)]] = Field(
+        default=[], max_length=50
+    )
+    feel: float | None = Field(None, ge=1, le=5)
+
+
+class SweepIn(Request):
+    """The range of brace heights, and the visits in the order they were made."""
+
+    low_mm: float = Field(ge=50, le=360, allow_inf_nan=False)
+    high_mm: float = Field(ge=50, le=360, allow_inf_nan=False)
+    visits: list[VisitIn] = Field(max_length=100)
+
+
+class SweepCurve(BaseModel):
+    """Loudness over brace, with its ±."""
+
+    brace_mm: Floats
+    mean_db: Floats
+    sd_db: Floats
+
+
+class SweepOut(BaseModel):
+    """The curve, where it is quietest, and what to do next."""
+
+    curve: SweepCurve
+    best_mm: float
+    interval_mm: tuple[float, float]
+    next_mm: float | None
+    done: bool
+    why: str
+    sure: float
+
+
+@router.post("/compute/brace-sweep")
+def compute_brace_sweep(body: SweepIn) -> SweepOut:
+    """Where the bow is quietest, how sure that is, and where to listen next."""
+    visits = [Visit(v.brace_mm, tuple(v.levels_db), v.feel) for v in body.visits]
+    told = sweep(body.low_mm, body.high_mm, visits, np.random.default_rng(SWEEP_SEED))
+    return SweepOut(
+        curve=SweepCurve(brace_mm=told.brace_mm, mean_db=told.mean_db, sd_db=told.sd_db),
+        best_mm=told.best_mm,
+        interval_mm=told.interval_mm,
+        next_mm=told.next_mm,
+        done=told.done,
+        why=told.why,
+        sure=told.sure,
+    )
+
+
+class SoundOut(Read):
+    """What sounds in a recording, and an outline of it for the drawing."""
+
+    events: list[SoundEvent]
+    duration_s: float
+    lag_s: float | None
+    noise_db: float
+    outline_db: Floats
+    slice_s: float
+
+
+@router.post("/compute/sound")
+def compute_sound(file: Annotated[UploadFile, File()]) -> SoundOut:
+    """Shots, arrivals and clicks in a WAV. Levels are differences within one session only."""
+    samples, rate = read_wav(file.file)
+    return SoundOut.model_validate(analyse(samples, rate))
+
+
+@router.get("/rigs/{id}/recording", response_class=Response)
+def recording(
+    id: int,
+    store: Rigs,
+    brace_mm: Annotated[float | None, Query(ge=50, le=360)] = None,
+    shots: Annotated[int, Query(ge=1, le=20)] = 3,
+    again: Annotated[int, Query(ge=0, le=2**31)] = 0,
+    clicker: Annotated[Literal["yes", "no"], Query()] = "no",
+) -> Response:
+    """A WAV of some shots with this rig, by the simulated recorder.
+
+    How loud follows the rig's residue and how far the brace is from where this bow hides its
+    quietest; `again` counts the takes.
+    """
+    rig = store.get(id).present.rig
+    recorder = of_rig(rig, id, brace_mm, shots, again, clicker == "yes")
+    samples, _ = recorder.record()
+    headers = {"Content-Disposition": 'attachment; filename="shots.wav"'}
+    return Response(write_wav(samples, recorder.rate_hz), media_type="audio/wav", headers=headers)

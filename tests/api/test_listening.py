@@ -1,0 +1,56 @@
+"""Twists, brace-sweep and sound over HTTP, and the simulated recorder."""
+
+import pytest
+
+from lyrandis.core.rig import Rig
+
+BOW = {"form": "recurve", "length_in": 68, "marked_weight_lbf": 36}
+
+
+def test_twists(client):
+    body = {"bow": BOW, "string": {"strands": 14, "length_in": 64.5}, "twists_now": 24,
+            "brace_now_in": 8.25, "brace_wanted_in": 8.5}  # fmt: skip
+    told = client.post("/api/compute/twists", json=body).json()
+    assert told["turns"] > 0
+    assert told["string_change_mm"] < 0 < told["brace_per_turn_mm"]
+    seen = [{"twists": 14, "brace_in": 8.1}]
+    learnt = client.post("/api/compute/twists", json=body | {"observed": seen}).json()
+    assert learnt["factor_plus_minus"] < told["factor_plus_minus"]
+    refused = client.post("/api/compute/twists", json=body | {"brace_wanted_in": 6})
+    assert refused.status_code == 422
+    assert refused.json()["errors"][0]["field"] == "brace_wanted_in"
+
+
+def test_brace_sweep(client):
+    visits = [{"brace_mm": mm, "levels_db": [db, db + 0.5]} for mm, db in ((210, 61), (235, 60))]
+    body = {"low_mm": 210, "high_mm": 241, "visits": visits}
+    told = client.post("/api/compute/brace-sweep", json=body).json()
+    assert not told["done"]
+    assert 210 <= told["next_mm"] <= 241
+    assert len(told["curve"]["brace_mm"]) == len(told["curve"]["sd_db"]) == 32
+    assert told == client.post("/api/compute/brace-sweep", json=body).json()
+    assert client.post("/api/compute/brace-sweep", json=body | {"visits": []}).status_code == 422
+
+
+def test_the_recorders_shots_are_found(client):
+    rig = client.post("/api/rigs", json=Rig(name="Heard").model_dump(mode="json")).json()
+    wav = client.get(f"/api/rigs/{rig['id']}/recording?shots=4&clicker=yes")
+    assert wav.headers["content-type"] == "audio/wav"
+    files = {"file": ("shots.wav", wav.content, "audio/wav")}
+    told = client.post("/api/compute/sound", files=files).json()
+    assert [e["kind"] for e in told["events"]].count("shot") == 4
+    assert told["lag_s"] == pytest.approx(0.3, abs=0.02)
+    assert len(told["outline_db"]) > 500
+
+
+def test_what_is_no_recording_or_too_large(client):
+    files = {"file": ("a.wav", b"RIFFxxxx" + b"0" * 90, "audio/wav")}
+    refused = client.post("/api/compute/sound", files=files)
+    assert refused.status_code == 422
+    assert "broken" in refused.json()["detail"]
+    # Refused by its length alone: nothing of it is sent.
+    huge = client.post("/api/compute/sound", headers={"content-length": "200000000"}, content=b"")
+    assert huge.status_code == 413
+    assert "61 MB" in huge.json()["detail"]
+    other = client.post("/api/readings", headers={"content-length": "9000000"}, content=b"")
+    assert other.status_code == 413
