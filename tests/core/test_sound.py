@@ -215,9 +215,9 @@ class TestRecorder:
         assert not np.array_equal(one, other)
 
     def test_the_rig_sounds_quietest_at_one_brace_in_its_range(self):
-        levels = [of_rig(Rig(), 1, mm, 3, 0).loudness_db for mm in range(205, 245, 4)]
+        levels = [of_rig(Rig(), 1, mm / 25.4, 3, 0).loudness_db for mm in range(205, 245, 4)]
         low = int(np.argmin(levels))
         assert 0 <= low < len(levels)
         assert all(a > b for a, b in pairwise(levels[: low + 1]))
         assert max(levels) > min(levels) + 1
-        assert of_rig(Rig(), 1, 220, 3, 0) != of_rig(Rig(), 1, 220, 3, 1)
+        assert of_rig(Rig(), 1, 8.5, 3, 0) != of_rig(Rig(), 1, 8.5, 3, 1)

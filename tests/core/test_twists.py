@@ -129,3 +129,9 @@ def test_limits_and_the_string_to_order():
 def test_measurements_against_each_other_are_refused():
     with pytest.raises(RefusedError, match="do not raise"):
         ask(40, 8.0, 8.25, [(20, 8.5), (30, 8.25)])
+
+
+def test_an_effect_that_cannot_be_is_told():
+    odd = ask(26, 8.25, 8.3, [(19, 7.75), (29, 8.5)])
+    assert "count the turns" in said(odd)
+    assert "count the turns" not in said(ask(30, 8.61, 8.75, [(20, 8.4)]))

@@ -31,6 +31,7 @@ from lyrandis.core.tally import TallyEntry, tally
 from lyrandis.core.trials import KeptTrial
 from lyrandis.core.tune.brace import BraceFit
 from lyrandis.core.tune.crawls import CrawlRow, FingerRule, impact_m
+from lyrandis.core.tune.listening import Heard
 from lyrandis.core.tune.nock_point import NockStart
 from lyrandis.core.tune.string import StringFit
 from lyrandis.core.workbench import Workbench
@@ -93,6 +94,32 @@ class PlanView(View):
     problem: str | None
 
 
+class SweepView(View):
+    """Loudness over brace: the curve on a grid of 1 mm to the pivot, and where to listen next."""
+
+    brace_mm: Floats
+    mean_db: Floats
+    sd_db: Floats
+    best_mm: float
+    interval_mm: tuple[float, float]
+    next_mm: float | None
+    done: bool
+    why: str
+    sure: float
+
+
+class ListeningView(View):
+    """The latest session of brace trials; braces to the pivot."""
+
+    day: str | None
+    heard: list[Heard]
+    elsewhere: int
+    sweep: SweepView | None
+    low_in: float
+    high_in: float
+    offset_in: float
+
+
 class TrialsView(View):
     """What the trials come to: draws over time, holds, limbs and bolts, and the plan."""
 
@@ -101,6 +128,7 @@ class TrialsView(View):
     limbs: LimbPair | None
     bolts: BoltTurn | None
     plan: PlanView
+    listening: ListeningView | None
 
 
 class ShotCurveView(View):
@@ -261,6 +289,7 @@ def _trials_view(b: Workbench) -> TrialsView:
         limbs=_part(lambda: b.limb_pair) if takedown else None,
         bolts=_part(lambda: b.bolts) if takedown else None,
         plan=_plan_view(b),
+        listening=_part(lambda: ListeningView.model_validate(b.listening)),
     )
 
 

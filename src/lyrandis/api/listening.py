@@ -156,7 +156,7 @@ def compute_sound(file: Annotated[UploadFile, File()]) -> SoundOut:
 def recording(
     id: int,
     store: Rigs,
-    brace_mm: Annotated[float | None, Query(ge=50, le=360)] = None,
+    brace_in: Annotated[float | None, Query(ge=2, le=14)] = None,
     shots: Annotated[int, Query(ge=1, le=20)] = 3,
     again: Annotated[int, Query(ge=0, le=2**31)] = 0,
     clicker: Annotated[Literal["yes", "no"], Query()] = "no",
@@ -167,7 +167,7 @@ def recording(
     quietest; `again` counts the takes.
     """
     rig = store.get(id).present.rig
-    recorder = of_rig(rig, id, brace_mm, shots, again, clicker == "yes")
+    recorder = of_rig(rig, id, brace_in, shots, again, clicker == "yes")
     samples, _ = recorder.record()
     headers = {"Content-Disposition": 'attachment; filename="shots.wav"'}
     return Response(write_wav(samples, recorder.rate_hz), media_type="audio/wav", headers=headers)

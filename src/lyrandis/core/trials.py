@@ -14,7 +14,7 @@ from pydantic import Field
 from lyrandis.core.findings import Said, say
 from lyrandis.core.fit.draw_length import Convention
 from lyrandis.core.inspection import PLACES, PlaceId
-from lyrandis.core.rig import Day, DrawMethod, Frozen, Rig, Short, measure
+from lyrandis.core.rig import BraceReference, Day, DrawMethod, Frozen, Rig, Short, measure
 from lyrandis.core.route import StationId
 
 Steadiness = Literal["steady", "shaking", "pain"]
@@ -67,14 +67,32 @@ class InspectionTrial(TrialBase):
     found: tuple[PlaceId, ...] = Field(default=(), max_length=20)
 
 
+class BraceTrial(TrialBase):
+    """One brace height listened to: some shots, how loud each was, how the hand felt it."""
+
+    kind: Literal["brace"] = "brace"
+    brace_height_in: float = measure(..., "brace", 3, 14, "Brace height")
+    reference: BraceReference = "grip"
+    twists: float | None = measure(None, "turns", 0, 200, "Turns in the string")
+    arrows: int = measure(3, "count", 1, 60, "Arrows shot")
+    levels_db: tuple[Annotated[float, Field(ge=-200, le=200, allow_inf_nan=False)], ...] = Field(
+        default=(), max_length=60
+    )
+    heard_by: Literal["ear", "meter", "recording", "simulated"] = "ear"
+    feel: int | None = measure(None, "count", 1, 5, "Feel", "1 harsh to 5 smooth.")
+    group_cm: float | None = measure(None, "spot", 0.5, 300, "Group, across")
+
+
 Trial = Annotated[
-    DrawTrial | WeighingTrial | HoldTrial | InspectionTrial, Field(discriminator="kind")
+    DrawTrial | WeighingTrial | HoldTrial | InspectionTrial | BraceTrial,
+    Field(discriminator="kind"),
 ]
 STATION_OF: dict[str, StationId] = {
     "draw": "draw",
     "weighing": "weight",
     "hold": "weight",
     "inspection": "bow-length",
+    "brace": "brace",
 }
 
 
@@ -126,6 +144,26 @@ def trial_said(trial: Any) -> Said:
                 names = ", ".join(PLACES[id].title.lower() for id in trial.found)
                 return say(f"looked the bow over and found: {names}")
             return say(f"looked the bow over in {len(trial.looked)} places, nothing found")
+        case BraceTrial():
+            parts = [f"{trial.arrows} arrow{'s' if trial.arrows > 1 else ''}"]
+            values: dict[str, tuple[str, float]] = {}
+            if trial.levels_db:
+                mean = sum(trial.levels_db) / len(trial.levels_db)
+                parts.append("{level}")
+                values["level"] = ("level", mean)
+            if trial.feel is not None:
+                parts.append(f"feel {trial.feel} of 5")
+            if trial.group_cm is not None:
+                parts.append("group {group}")
+                values["group"] = ("spot", trial.group_cm)
+            if trial.twists is not None:
+                parts.append("{twists}")
+                values["twists"] = ("turns", trial.twists)
+            return say(
+                f"brace {{brace}} to the {trial.reference}: {', '.join(parts)}",
+                brace=("brace", trial.brace_height_in),
+                **values,
+            )
     raise TypeError(f"{type(trial).__name__} is no trial")
 
 

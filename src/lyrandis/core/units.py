@@ -26,7 +26,7 @@ J_PER_FTLB = N_PER_LBF * M_PER_FT
 MM_PER_IN = 25.4  # exact
 
 Dimension = Literal[
-    "length", "force", "mass", "speed", "energy", "angle", "ratio", "percent", "time"
+    "length", "force", "mass", "speed", "energy", "angle", "ratio", "percent", "time", "level"
 ]
 
 
@@ -76,6 +76,7 @@ UNITS = _units(
     Unit("turns", "ratio", 1.0, "turns", decimals=2),
     Unit("pct", "percent", 1.0, "%", decimals=0),
     Unit("pct_1", "percent", 1.0, "%", decimals=1),
+    Unit("dB", "level", 1.0, "dB", decimals=1),
     Unit("s", "time", 1.0, "s", decimals=1),
     Unit("ms", "time", 0.001, "ms"),
 )
@@ -121,6 +122,7 @@ QUANTITIES = _quantities(
     Quantity("fingers", "Finger widths", "fingers", ("fingers",)),
     Quantity("percent", "Share", "pct", ("pct",)),
     Quantity("percent_1", "Fine share", "pct_1", ("pct_1",)),
+    Quantity("level", "Sound level", "dB", ("dB",)),
     Quantity("seconds", "Time", "s", ("s",)),
     Quantity("ms", "Short times", "ms", ("ms",)),
     Quantity("turns", "Turns", "turns", ("turns",)),
@@ -192,6 +194,7 @@ _WRITTEN: dict[str, dict[str, float]] = {
         "weeks": 1.0,
     },
     "percent": {"%": 1.0, "percent": 1.0},
+    "level": {"db": 1.0},
     "time": {"s": 1.0, "sec": 1.0, "seconds": 1.0, "min": 60.0, "ms": 0.001},
 }
 

@@ -36,6 +36,7 @@ from lyrandis.core.tune.crawls import (
     crawl_plus_minus_mm,
     point_on_m,
 )
+from lyrandis.core.tune.listening import Listening, listen
 from lyrandis.core.tune.nock_point import NockStart, nock_start
 from lyrandis.core.tune.string import StringFit, string_fit
 from lyrandis.core.units import KG_PER_GRAIN, M_PER_FT, M_PER_IN
@@ -154,6 +155,11 @@ class Workbench:
         """The plan to go up in weight; refuses a goal that cannot be planned."""
         weight = self.curve.force(self.true_draw.value)
         return weight_steps(self.rig.step_up, self.rig.archer, weight, day_of(self.now))
+
+    @cached_property
+    def listening(self) -> Listening:
+        """The latest session of brace trials."""
+        return listen(self.trials, self.rig.bow)
 
     @cached_property
     def draw_history(self) -> DrawHistory:

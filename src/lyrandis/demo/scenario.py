@@ -16,7 +16,14 @@ from lyrandis.core.fit.draw_length import DrawLength, draw_length
 from lyrandis.core.inspection import PLACES
 from lyrandis.core.rig import Archer, Arrow, Bow, Rig, String
 from lyrandis.core.route import Standing
-from lyrandis.core.trials import DrawTrial, HoldTrial, InspectionTrial, Trial, WeighingTrial
+from lyrandis.core.trials import (
+    BraceTrial,
+    DrawTrial,
+    HoldTrial,
+    InspectionTrial,
+    Trial,
+    WeighingTrial,
+)
 from lyrandis.store.rigs import RigStore
 
 SEED = 1730
@@ -209,8 +216,16 @@ def _woodland(store: RigStore, rng: np.random.Generator) -> None:
         trial=trial,
     )
     log.keep("bow-length", {"bow.length_in": 62}, "walks well under the beeches")
-    log.keep("string", {"string.strands": 14, "string.length_in": 59})
+    log.keep("string", {"string.strands": 14, "string.length_in": 59, "string.twists": 30})
     log.keep("brace", {"bow.brace_height_in": 7.25}, "inside the maker's range", days=1)
+    for brace, turns, level, feel in (
+        (7.25, 30, 62.6, 3), (7.0, 18, 65.4, 2), (7.375, 35, 61.2, 4),
+    ):  # fmt: skip
+        heard = tuple(round(float(v), 1) for v in level + rng.normal(0, 0.9, 3))
+        trial = BraceTrial(
+            brace_height_in=brace, twists=turns, levels_db=heard, heard_by="meter", feel=feel
+        )
+        log.keep("brace", {}, trial=trial)
     log.keep("nock-point", {"nock_height_mm": 12.5}, days=0.1)
     log.keep(
         "arrow",

@@ -10,7 +10,7 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lyrandis.core.bow.form import brace_range_in, brace_to_pivot_in
+from lyrandis.core.bow.form import brace_range_in, brace_reference_offset_in, brace_to_pivot_in
 from lyrandis.core.bow.geometry import Array
 from lyrandis.core.rig import Rig
 from lyrandis.core.sound.weighting import a_weighted
@@ -144,7 +144,7 @@ class SimulatedRecorder:
 
 
 def of_rig(
-    rig: Rig, seed: int, brace_mm: float | None, shots: int, again: int, clicker: bool = False
+    rig: Rig, seed: int, brace_in: float | None, shots: int, again: int, clicker: bool = False
 ) -> SimulatedRecorder:
     """The recorder beside an archer with this rig.
 
@@ -153,7 +153,7 @@ def of_rig(
 
     Parameters
     ----------
-    brace_mm : brace height to the pivot [mm]; the rig's own if None
+    brace_in : brace height to the bow's own reference [in]; the rig's own if None
     again : counts the takes: each has its own noise and its own day
     """
     bench = Workbench(rig)
@@ -161,7 +161,9 @@ def of_rig(
     hidden = np.random.default_rng([seed, 3])
     middle, half = (low + high) / 2 * MM_PER_IN, (high - low) / 2 * MM_PER_IN
     quietest = middle + half * hidden.uniform(-0.7, 0.7)
-    brace = brace_to_pivot_in(rig.bow) * MM_PER_IN if brace_mm is None else brace_mm
+    offset = brace_reference_offset_in(rig.bow)
+    pivot = brace_to_pivot_in(rig.bow) if brace_in is None else brace_in - offset
+    brace = pivot * MM_PER_IN
     away = (brace - quietest) / 10
     loud = -26.0 + 10 * np.log10(bench.shot.residual_energy_ftlb / _USUAL_RESIDUE_FTLB)
     loud += _LOUDER_PER_CM2 * away**2

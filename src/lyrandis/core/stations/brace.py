@@ -4,6 +4,7 @@ from __future__ import annotations
 
 from lyrandis.core.findings import Action, Finding, say
 from lyrandis.core.stations.base import Told
+from lyrandis.core.units import MM_PER_IN
 from lyrandis.core.workbench import Workbench
 
 _TO = {
@@ -25,7 +26,7 @@ def tell(b: Workbench) -> Told:
         high=("brace", f.high_in),
     )
     note = say("{brace}" + (" assumed" if f.assumed else ""), brace=("brace", f.brace_in))
-    return Told(answer, note, [*_range(b), _effect(b), _listen()])
+    return Told(answer, note, [*_range(b), *_session(b), _effect(b), _listen()])
 
 
 def _range(b: Workbench) -> list[Finding]:
@@ -99,3 +100,83 @@ def _listen() -> Finding:
         ),
         told="practice",
     )
+
+
+def _session(b: Workbench) -> list[Finding]:
+    """What the latest session of listening says."""
+    heard, f = b.listening, b.brace
+    told = heard.sweep
+    if told is None:
+        return []
+    offset = f.brace_in - f.to_pivot_in
+    best = told.best_mm / MM_PER_IN + offset
+    low, high = (mm / MM_PER_IN + offset for mm in told.interval_mm)
+    why = say(
+        "Loudness over brace as a curve with its own doubt, from this session's trials only: "
+        "without a calibration tone other days do not compare. {close} within 2 mm.",
+        close=("percent", told.sure * 100),
+    )
+    try_it = Action(
+        label=say("Set {best}", best=("brace", best)),
+        changes={"bow.brace_height_in": round(best * 16) / 16},
+    )
+    found = []
+    if told.done:
+        found.append(
+            Finding(
+                level="fine",
+                said=say(
+                    "Quietest between {low} and {high}, likeliest {best}. Nothing audible is left "
+                    "to gain.",
+                    low=("brace", low), high=("brace", high), best=("brace", best),
+                ),
+                why=why,
+                told="measured",
+                action=None if abs(best - f.brace_in) < 1 / 16 else try_it,
+            )
+        )  # fmt: skip
+    elif told.next_mm is not None:
+        there = told.next_mm / MM_PER_IN + offset
+        found.append(
+            Finding(
+                level="mind",
+                said=say("Next listen at {there}.", there=("brace", there)),
+                why=say(told.why),
+                told="measured",
+            )
+        )
+    if told.done and abs(best - f.low_in) > 0.25:
+        cost = (best - f.low_in) * abs(f.energy_per_in_pct) / 2
+        word = "quiet" if b.rig.use in ("close_cover", "woodland") else "speed"
+        found.append(
+            Finding(
+                level="fine",
+                said=say(
+                    "Sound and speed pull apart: the lowest brace is about {cost} faster. For your "
+                    f"use {word} counts more; you decide.",
+                    cost=("percent_1", cost),
+                ),
+                why=say(
+                    "A lower brace stores more and drives longer. Close-range hunters and woodland "
+                    "courses want quiet; indoor target shooters do not care."
+                ),
+                told="model",
+            )
+        )
+    if heard.wide_groups:
+        worst = heard.wide_groups[0] + offset
+        found.append(
+            Finding(
+                level="mind",
+                said=say(
+                    "The group at {worst} is wider than chance: leave that brace.",
+                    worst=("brace", worst),
+                ),
+                why=say(
+                    "With three arrows a group must be 2.5 times another to mean anything, with "
+                    "four 2.1, with six 1.7. Smaller differences say nothing."
+                ),
+                told="measured",
+            )
+        )
+    return found

@@ -29,6 +29,7 @@ ANOTHER_STRING_IN = 0.375
 # Own rule for two-bundle strings, in turns for each inch of string.
 LEAST_PER_IN, MOST_PER_IN = 0.15, 0.80
 _STEP_M = 0.0005
+_ODD = (0.4, 1.8)  # a measured effect outside this, over the model's, is likelier a miscount
 
 
 @dataclass(frozen=True)
@@ -158,6 +159,8 @@ def twist(
     found, another = _findings(
         length_in, twists_now, turns, brace_wanted_in - brace_now_in, order, len(pairs)
     )
+    if not _ODD[0] <= factor <= _ODD[1]:
+        found.append(_odd(factor))
     return Twisted(
         turns=turns,
         turns_plus_minus=abs(turns - other) if other is not None else abs(turns),
@@ -167,6 +170,22 @@ def twist(
         factor_plus_minus=sd,
         order_length_in=order if another else None,
         findings=tuple(found),
+    )
+
+
+def _odd(factor: float) -> Finding:
+    return Finding(
+        level="mind",
+        said=say(
+            "By your measurements a turn does {times} times what it should: count the turns and "
+            "measure the brace once more.",
+            times=("share", factor),
+        ),
+        why=say(
+            "A string that settled between two measurements, another reference or a miscount all "
+            "look like this; strands much thicker or thinner than set do too."
+        ),
+        told="measured",
     )
 
 

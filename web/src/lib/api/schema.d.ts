@@ -64,6 +64,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/brace-sweep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compute Brace Sweep
+         * @description Where the bow is quietest, how sure that is, and where to listen next.
+         */
+        post: operations["compute_brace_sweep_api_compute_brace_sweep_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/crawls": {
         parameters: {
             query?: never;
@@ -164,6 +184,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/sound": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compute Sound
+         * @description Shots, arrivals and clicks in a WAV. Levels are differences within one session only.
+         */
+        post: operations["compute_sound_api_compute_sound_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/spine-window": {
         parameters: {
             query?: never;
@@ -178,6 +218,26 @@ export interface paths {
          * @description The first spine suggestion.
          */
         post: operations["compute_spine_window_api_compute_spine_window_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/twists": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compute Twists
+         * @description How many turns bring the brace from one height to another; learns from `observed`.
+         */
+        post: operations["compute_twists_api_compute_twists_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -504,6 +564,29 @@ export interface paths {
          * @description The rig's scale readings as CSV, units in the header.
          */
         get: operations["readings_out_api_rigs__id__readings_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/recording": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Recording
+         * @description A WAV of some shots with this rig, by the simulated recorder.
+         *
+         *     How loud follows the rig's residue and how far the brace is from where this bow hides its
+         *     quietest; `again` counts the takes.
+         */
+        get: operations["recording_api_rigs__id__recording_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -897,6 +980,11 @@ export interface components {
             trials: components["schemas"]["TrialsView"];
             window: components["schemas"]["SpineWindow"] | null;
         };
+        /** Body_compute_sound_api_compute_sound_post */
+        Body_compute_sound_api_compute_sound_post: {
+            /** File */
+            file: string;
+        };
         /** Body_import_rig_api_rigs_import_post */
         Body_import_rig_api_rigs_import_post: {
             /** File */
@@ -1102,6 +1190,60 @@ export interface components {
             string_per_in: number;
             /** To Pivot In */
             to_pivot_in: number;
+        };
+        /**
+         * BraceTrial
+         * @description One brace height listened to: some shots, how loud each was, how the hand felt it.
+         */
+        BraceTrial: {
+            /**
+             * Arrows shot
+             * @default 3
+             */
+            arrows: number;
+            /** Brace height */
+            brace_height_in: number;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Feel
+             * @description 1 harsh to 5 smooth.
+             */
+            feel?: number | null;
+            /** Group, across */
+            group_cm?: number | null;
+            /**
+             * Heard By
+             * @default ear
+             * @enum {string}
+             */
+            heard_by: "ear" | "meter" | "recording" | "simulated";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "brace";
+            /**
+             * Levels Db
+             * @default []
+             */
+            levels_db: number[];
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Reference
+             * @default grip
+             * @enum {string}
+             */
+            reference: "grip" | "back" | "plunger";
+            /** Turns in the string */
+            twists?: number | null;
         };
         /**
          * Build
@@ -1405,13 +1547,15 @@ export interface components {
         };
         /**
          * DrawPoint
-         * @description One measuring of the draw [in, trade] with its ± and by what.
+         * @description One measuring of the draw [in, trade]: the spread of a draw, the ± of their mean, by what.
          */
         DrawPoint: {
             /** Day */
             day: string;
             /** Draw In */
             draw_in: number;
+            /** Mean Sd In */
+            mean_sd_in: number;
             /** Method */
             method: string;
             /** Plus Minus In */
@@ -1716,6 +1860,24 @@ export interface components {
             version: string;
         };
         /**
+         * Heard
+         * @description One trial of the session: brace to the pivot [in], mean level [dB] and its scatter, feel.
+         */
+        Heard: {
+            /** Arrows */
+            arrows: number;
+            /** Feel */
+            feel: number | null;
+            /** Group Cm */
+            group_cm: number | null;
+            /** Levels Db */
+            levels_db: number[];
+            /** Seq */
+            seq: number;
+            /** To Pivot In */
+            to_pivot_in: number;
+        };
+        /**
          * HistoryLine
          * @description One entry as a sentence.
          */
@@ -1835,7 +1997,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"]) | null;
+            trial?: (components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"] | components["schemas"]["BraceTrial"]) | null;
             /**
              * Why
              * @default
@@ -1961,6 +2123,25 @@ export interface components {
             stack_onset_in: number | null;
             /** String Angle Deg */
             string_angle_deg: number;
+        };
+        /**
+         * ListeningView
+         * @description The latest session of brace trials; braces to the pivot.
+         */
+        ListeningView: {
+            /** Day */
+            day: string | null;
+            /** Elsewhere */
+            elsewhere: number;
+            /** Heard */
+            heard: components["schemas"]["Heard"][];
+            /** High In */
+            high_in: number;
+            /** Low In */
+            low_in: number;
+            /** Offset In */
+            offset_in: number;
+            sweep: components["schemas"]["SweepView"] | null;
         };
         /**
          * NockStart
@@ -2547,6 +2728,57 @@ export interface components {
             weight_at_draw_lbf: components["schemas"]["Estimate"];
         };
         /**
+         * SoundEvent
+         * @description One sound: when [s], what, and for a shot how loud and how it dies away.
+         *
+         *     level_db : loudest 125 ms; exposure_db : over up to 400 ms; both A-weighted, less background,
+         *         dB of full scale, so that only differences within one recording mean anything
+         *     lag_s : of an arrival, after its shot
+         *     decay_ms : to 20 dB under the peak; centroid_hz; tone_hz and tone_above_db : the strongest
+         *         line after 200 ms and how far it stands over its neighbours; None where not to be told
+         */
+        SoundEvent: {
+            /** At S */
+            at_s: number;
+            /** Centroid Hz */
+            centroid_hz: number | null;
+            /** Decay Ms */
+            decay_ms: number | null;
+            /** Exposure Db */
+            exposure_db: number;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "shot" | "arrival" | "click" | "other";
+            /** Lag S */
+            lag_s: number | null;
+            /** Level Db */
+            level_db: number;
+            /** Tone Above Db */
+            tone_above_db: number | null;
+            /** Tone Hz */
+            tone_hz: number | null;
+        };
+        /**
+         * SoundOut
+         * @description What sounds in a recording, and an outline of it for the drawing.
+         */
+        SoundOut: {
+            /** Duration S */
+            duration_s: number;
+            /** Events */
+            events: components["schemas"]["SoundEvent"][];
+            /** Lag S */
+            lag_s: number | null;
+            /** Noise Db */
+            noise_db: number;
+            /** Outline Db */
+            outline_db: number[];
+            /** Slice S */
+            slice_s: number;
+        };
+        /**
          * SpineWindow
          * @description A suggested static spine [0.001 in at 28 in], its band, and why the band is as wide.
          */
@@ -2743,6 +2975,79 @@ export interface components {
             usual_strands: number;
         };
         /**
+         * SweepCurve
+         * @description Loudness over brace, with its ±.
+         */
+        SweepCurve: {
+            /** Brace Mm */
+            brace_mm: number[];
+            /** Mean Db */
+            mean_db: number[];
+            /** Sd Db */
+            sd_db: number[];
+        };
+        /**
+         * SweepIn
+         * @description The range of brace heights, and the visits in the order they were made.
+         */
+        SweepIn: {
+            /** High Mm */
+            high_mm: number;
+            /** Low Mm */
+            low_mm: number;
+            /** Visits */
+            visits: components["schemas"]["VisitIn"][];
+        };
+        /**
+         * SweepOut
+         * @description The curve, where it is quietest, and what to do next.
+         */
+        SweepOut: {
+            /** Best Mm */
+            best_mm: number;
+            curve: components["schemas"]["SweepCurve"];
+            /** Done */
+            done: boolean;
+            /** Interval Mm */
+            interval_mm: [
+                number,
+                number
+            ];
+            /** Next Mm */
+            next_mm: number | null;
+            /** Sure */
+            sure: number;
+            /** Why */
+            why: string;
+        };
+        /**
+         * SweepView
+         * @description Loudness over brace: the curve on a grid of 1 mm to the pivot, and where to listen next.
+         */
+        SweepView: {
+            /** Best Mm */
+            best_mm: number;
+            /** Brace Mm */
+            brace_mm: number[];
+            /** Done */
+            done: boolean;
+            /** Interval Mm */
+            interval_mm: [
+                number,
+                number
+            ];
+            /** Mean Db */
+            mean_db: number[];
+            /** Next Mm */
+            next_mm: number | null;
+            /** Sd Db */
+            sd_db: number[];
+            /** Sure */
+            sure: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * TallyEntry
          * @description One number of the tally; `value` is None where it cannot be told.
          */
@@ -2780,7 +3085,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"];
+            trial: components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"] | components["schemas"]["BraceTrial"];
         };
         /**
          * TrialsView
@@ -2791,7 +3096,67 @@ export interface components {
             draws: components["schemas"]["DrawHistory"];
             hold: components["schemas"]["Hold"] | null;
             limbs: components["schemas"]["LimbPair"] | null;
+            listening: components["schemas"]["ListeningView"] | null;
             plan: components["schemas"]["PlanView"];
+        };
+        /**
+         * TwistSeen
+         * @description A brace height measured at a count of turns.
+         */
+        TwistSeen: {
+            /** Brace In */
+            brace_in: number;
+            /** Twists */
+            twists: number;
+        };
+        /**
+         * TwistsIn
+         * @description A string in a bow, the turns in it, the brace it gives and the brace wanted.
+         */
+        TwistsIn: {
+            bow: components["schemas"]["Bow"];
+            /** Brace Now In */
+            brace_now_in: number;
+            /** Brace Wanted In */
+            brace_wanted_in: number;
+            /**
+             * Observed
+             * @default []
+             */
+            observed: components["schemas"]["TwistSeen"][];
+            /**
+             * @default {
+             *       "material": "polyester",
+             *       "silencer_position": 0.7,
+             *       "silencers_gr": 0,
+             *       "strands": 14
+             *     }
+             */
+            string: components["schemas"]["String"];
+            /** Twists Now */
+            twists_now: number;
+        };
+        /**
+         * TwistsOut
+         * @description Turns to add, what they do to the string and the next one to the brace.
+         */
+        TwistsOut: {
+            /** Brace Per Turn Mm */
+            brace_per_turn_mm: number;
+            /** Factor */
+            factor: number;
+            /** Factor Plus Minus */
+            factor_plus_minus: number;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** Order Length In */
+            order_length_in: number | null;
+            /** String Change Mm */
+            string_change_mm: number;
+            /** Turns */
+            turns: number;
+            /** Turns Plus Minus */
+            turns_plus_minus: number;
         };
         /**
          * UnitView
@@ -2822,6 +3187,21 @@ export interface components {
             quantity: string;
             /** Value */
             value: number;
+        };
+        /**
+         * VisitIn
+         * @description One brace height listened to: levels [dB] of its shots, and the feel from 1 to 5.
+         */
+        VisitIn: {
+            /** Brace Mm */
+            brace_mm: number;
+            /** Feel */
+            feel?: number | null;
+            /**
+             * Levels Db
+             * @default []
+             */
+            levels_db: number[];
         };
         /**
          * WeighingTrial
@@ -3032,6 +3412,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BowLengthView"];
+                };
+            };
+            /** @description The request is not JSON */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, or nothing to take back */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    compute_brace_sweep_api_compute_brace_sweep_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SweepIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SweepOut"];
                 };
             };
             /** @description The request is not JSON */
@@ -3426,6 +3875,75 @@ export interface operations {
             };
         };
     };
+    compute_sound_api_compute_sound_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_compute_sound_api_compute_sound_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SoundOut"];
+                };
+            };
+            /** @description The request is not JSON */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, or nothing to take back */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     compute_spine_window_api_compute_spine_window_post: {
         parameters: {
             query?: never;
@@ -3446,6 +3964,75 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["SpineWindow"];
+                };
+            };
+            /** @description The request is not JSON */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, or nothing to take back */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    compute_twists_api_compute_twists_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TwistsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TwistsOut"];
                 };
             };
             /** @description The request is not JSON */
@@ -4664,6 +5251,76 @@ export interface operations {
         parameters: {
             query?: {
                 metric?: boolean;
+            };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request is not JSON */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, or nothing to take back */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    recording_api_rigs__id__recording_get: {
+        parameters: {
+            query?: {
+                brace_in?: number | null;
+                shots?: number;
+                again?: number;
+                clicker?: "yes" | "no";
             };
             header?: never;
             path: {

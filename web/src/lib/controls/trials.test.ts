@@ -2,6 +2,7 @@ import { fireEvent, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import type { RigView } from '$lib/api/client';
 import { onBench } from '$lib/tests/on-bench';
+import BraceTrials from './BraceTrials.svelte';
 import HoldTest from './HoldTest.svelte';
 import Inspection from './Inspection.svelte';
 import TrialList from './TrialList.svelte';
@@ -114,5 +115,37 @@ describe('looking the bow over', () => {
 			trial: { kind: 'inspection', looked: ['cracks', 'string'], found: ['cracks'] }
 		});
 		await waitFor(() => expect(screen.getByText('Log this look')).toBeDisabled());
+	});
+});
+
+describe('listening', () => {
+	it('logs typed levels with the brace as it is', async () => {
+		const { server } = await onBench(BraceTrials);
+		await fireEvent.input(screen.getByLabelText('Brace listened to'), { target: { value: '8' } });
+		await fireEvent.input(screen.getByLabelText('Levels of the shots, dB'), {
+			target: { value: '61 62;63' }
+		});
+		await fireEvent.click(screen.getByLabelText('Feel 4 of 5'));
+		await fireEvent.click(screen.getByText('Log this trial'));
+		await waitFor(() => expect(logged(server)).toHaveLength(1));
+		expect(logged(server)[0]).toMatchObject({
+			station: 'brace',
+			trial: { kind: 'brace', brace_height_in: 8, levels_db: [61, 62, 63], feel: 4, arrows: 3 }
+		});
+		await waitFor(() =>
+			expect((screen.getByLabelText('Levels of the shots, dB') as HTMLInputElement).value).toBe('')
+		);
+	});
+
+	it('keeps everything typed where one part cannot be read', async () => {
+		const { server } = await onBench(BraceTrials);
+		await fireEvent.input(screen.getByLabelText('Brace listened to'), { target: { value: '8' } });
+		await fireEvent.input(screen.getByLabelText('Levels of the shots, dB'), {
+			target: { value: 'loud' }
+		});
+		await fireEvent.click(screen.getByText('Log this trial'));
+		expect(await screen.findByText('“loud” is not a measurement.')).toBeInTheDocument();
+		expect((screen.getByLabelText('Brace listened to') as HTMLInputElement).value).toBe('8');
+		expect(logged(server)).toHaveLength(0);
 	});
 });

@@ -24,7 +24,7 @@
 
 <Plate
 	label="Brace height: the string, the usual range and the reference"
-	height={400}
+	height={340}
 	heads={['Brace height', 'Value']}
 	rows={brace
 		? [

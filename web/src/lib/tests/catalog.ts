@@ -30,6 +30,7 @@ export const catalog = {
 		m: unit('m', 'length', 1, 'm'),
 		yd: unit('yd', 'length', 0.9144, 'yd'),
 		lb: unit('lb', 'force', 4.4482216152605, 'lb'),
+		dB: unit('dB', 'level', 1, 'dB'),
 		s: unit('s', 'time', 1, 's'),
 		count: unit('count', 'ratio', 1, '', 0)
 	},
@@ -38,6 +39,9 @@ export const catalog = {
 		weight: { id: 'weight', title: 'Weight', stored: 'lb', choices: ['lb'] },
 		distance: { id: 'distance', title: 'Distance', stored: 'm', choices: ['m', 'yd'] },
 		seconds: { id: 'seconds', title: 'Time', stored: 's', choices: ['s'] },
+		brace: { id: 'brace', title: 'Brace', stored: 'in', choices: ['in_8', 'mm'] },
+		level: { id: 'level', title: 'Level', stored: 'dB', choices: ['dB'] },
+		spot: { id: 'spot', title: 'Spot', stored: 'm', choices: ['m'] },
 		count: { id: 'count', title: 'Count', stored: 'count', choices: ['count'] }
 	},
 	fields: {

@@ -11,8 +11,8 @@ const RIG = {
 	name: 'One',
 	use: 'range',
 	archer: { draw_length_in: 28, release: 'split', hand: 'right', thumb_offset_mm: null },
-	bow: { marked_weight_lbf: 36, measured: [] },
-	string: { strands: 14 },
+	bow: { marked_weight_lbf: 36, measured: [], brace_reference: 'grip' },
+	string: { strands: 14, twists: null },
 	aim: { distances_m: [10, 20] }
 };
 
@@ -52,6 +52,7 @@ export function benchView(changes: Changes = {}): Bench {
 	return {
 		rig,
 		stations: [],
+		trials: { listening: null },
 		force_draw: {
 			true_draw_in: { value: 28, plus_minus: 1, source: 'rule' },
 			weight_at_draw_lbf: { value: 36.5, plus_minus: 1.5, source: 'model' }

@@ -1,7 +1,10 @@
 <script lang="ts">
 	import { useBench } from '$lib/bench/bench.svelte';
+	import BraceTrials from '$lib/controls/BraceTrials.svelte';
 	import ChoiceField from '$lib/controls/ChoiceField.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
+	import TwistCounter from '$lib/controls/TwistCounter.svelte';
+	import Leaves from '$lib/frame/Leaves.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import BracePlate from '$lib/plates/BracePlate.svelte';
 
@@ -39,4 +42,15 @@
 		<MeasureField path="bow.maker_brace_low_in" label="Maker's lowest" slider={false} />
 		<MeasureField path="bow.maker_brace_high_in" label="Maker's highest" slider={false} />
 	{/snippet}
+	{#snippet more()}
+		<Leaves
+			leaves={[
+				{ id: 'listen', title: 'Listen', body: listen },
+				{ id: 'twists', title: 'Twists', body: twists }
+			]}
+		/>
+	{/snippet}
 </Station>
+
+{#snippet listen()}<BraceTrials />{/snippet}
+{#snippet twists()}<TwistCounter />{/snippet}

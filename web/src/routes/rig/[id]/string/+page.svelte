@@ -2,6 +2,7 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import ChoiceField from '$lib/controls/ChoiceField.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
+	import TwistCounter from '$lib/controls/TwistCounter.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import StringPlate from '$lib/plates/StringPlate.svelte';
 
@@ -46,4 +47,5 @@
 		<MeasureField path="string.silencers_gr" low={0} high={100} />
 		<MeasureField path="string.silencer_position" label="Place, 0 to 1" step={0.05} />
 	{/snippet}
+	{#snippet more()}<TwistCounter />{/snippet}
 </Station>

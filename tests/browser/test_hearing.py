@@ -1,0 +1,71 @@
+"""Listening on the real interface: trials by keyboard, the simulated recorder, twists that learn."""
+
+import json
+import urllib.request
+
+from playwright.sync_api import expect
+
+from lyrandis.files.wav import write_wav
+from lyrandis.instruments.recorder import SimulatedRecorder
+
+
+def trials(address, id):
+    with urllib.request.urlopen(f"{address}/api/rigs/{id}") as answer:
+        return [t["trial"] for t in json.load(answer)["trials"]]
+
+
+def test_a_sweep_with_the_simulated_recorder_ends_inside_the_range(page, demo):
+    """As it is suggested, brace after brace, until nothing audible is left to gain."""
+    page.goto(f"{demo}/rig/1/brace")
+    expect(page.get_by_text("Shoot a few at one brace height")).to_be_visible()
+    page.locator("body").press("t")
+    expect(page.get_by_label("Brace listened to")).to_be_focused()
+    page.keyboard.type("8 1/4")
+    for turn in range(12):
+        if turn:
+            page.get_by_role("button", name="next: ").press("Enter")
+        page.get_by_role("button", name="Simulated recorder").press("Enter")
+        expect(page.get_by_text("3 shots heard, simulated")).to_be_visible(timeout=15000)
+        page.get_by_label("Feel 4 of 5").check()
+        page.get_by_role("button", name="Log this trial").press("Enter")
+        expect(page.get_by_role("list", name="Trials").get_by_role("listitem")).to_have_count(
+            turn + 1
+        )
+        if page.get_by_role("button", name="next: ").count() == 0:
+            break
+    assert 3 <= turn <= 11
+    expect(page.get_by_text("Nothing audible is left to gain", exact=False)).to_be_visible()
+    heard = [t for t in trials(demo, 1) if t["kind"] == "brace"]
+    assert all(8.2 <= t["brace_height_in"] <= 9.55 for t in heard)
+    assert all(len(t["levels_db"]) == 3 and t["heard_by"] == "simulated" for t in heard)
+
+
+def test_a_recording_is_heard_and_a_shot_taken_out(page, demo, tmp_path):
+    samples, _ = SimulatedRecorder(seed=3, shots=4, seconds=18).record()
+    wav = tmp_path / "shots.wav"
+    wav.write_bytes(write_wav(samples, 48_000))
+    page.goto(f"{demo}/rig/2/brace")
+    before = len(trials(demo, 2))
+    page.get_by_label("WAV file of shots").set_input_files(wav)
+    expect(page.get_by_text("4 shots heard, recorded")).to_be_visible(timeout=15000)
+    page.get_by_role("button", name="Shot at").nth(1).press("Enter")
+    expect(page.get_by_text("3 shots heard, recorded")).to_be_visible()
+    page.get_by_role("button", name="Log this trial").click()
+    expect(page.get_by_text("shots heard", exact=False)).to_have_count(0)
+    assert len(trials(demo, 2)) == before + 1
+    assert len(trials(demo, 2)[0]["levels_db"]) == 3
+    broken = tmp_path / "broken.wav"
+    broken.write_bytes(wav.read_bytes()[:30])
+    page.get_by_label("WAV file of shots").set_input_files(broken)
+    expect(page.get_by_text("not a WAV", exact=False)).to_be_visible()
+
+
+def test_twists_are_counted_and_learn_from_the_trials(page, demo):
+    page.goto(f"{demo}/rig/2/string")
+    page.get_by_label("Brace height wanted").fill("7 3/8")
+    expect(page.get_by_text("Learnt from 3 measured brace heights", exact=False)).to_be_visible()
+    expect(page.get_by_text("Add", exact=False).first).to_be_visible()
+    page.get_by_label("Brace height wanted").fill("5")
+    expect(page.get_by_text("no turn left", exact=False)).to_be_visible()
+    page.goto(f"{demo}/rig/3/string")
+    expect(page.get_by_text("Count the turns in the string", exact=False)).to_be_visible()

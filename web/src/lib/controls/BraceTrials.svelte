@@ -1,0 +1,301 @@
+<script lang="ts">
+	import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
+	import { upload } from '$lib/api/upload';
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import SoundPlate from '$lib/plates/SoundPlate.svelte';
+	import SweepPlate from '$lib/plates/SweepPlate.svelte';
+	import TrialList from './TrialList.svelte';
+
+	/** Listening at one brace height after another: by ear, meter, recording or the stand-in. */
+	type Trial = Schemas['BraceTrial'];
+	const bench = useBench();
+	const now = $derived(bench().bench.brace?.brace_in ?? null);
+	const next = $derived.by(() => {
+		const heard = bench().bench.trials.listening;
+		const mm = heard?.sweep?.next_mm;
+		return mm == null || !heard ? null : mm / 25.4 + heard.offset_in;
+	});
+	const twists = $derived(bench().value('string.twists') as number | null);
+	let brace = $state('');
+	let turns = $state('');
+	let arrows = $state(3);
+	let levels = $state('');
+	let feel = $state<number | null>(null);
+	let group = $state('');
+	let notes = $state('');
+	let by = $state<Trial['heard_by']>('ear');
+	let sound = $state.raw<Schemas['SoundOut'] | null>(null);
+	let out = $state<number[]>([]);
+	let listening = $state<AbortController | null>(null);
+	let takes = 0;
+	let problem = $state<string | null>(null);
+	let about = $state<number | null>(null);
+	let picker = $state<HTMLInputElement>();
+
+	const shots = $derived(
+		(sound?.events ?? []).filter((e) => e.kind === 'shot' && !out.includes(e.at_s))
+	);
+
+	async function read(text: string, quantity: string): Promise<number> {
+		const body = { text, quantity, unit: reference.unit(quantity).id };
+		return (await told(api.POST('/api/units/parse', { body }))).value;
+	}
+	const braceNow = async () => (brace.trim() === '' && now !== null ? now : read(brace, 'brace'));
+
+	async function hear(file: File, from: Trial['heard_by']): Promise<void> {
+		out = [];
+		sound = await upload<Schemas['SoundOut']>('/api/compute/sound', file);
+		by = from;
+		const found = sound.events.filter((e) => e.kind === 'shot').length;
+		if (found === 0) problem = 'No shot was found in it. Record nearer, or type the levels.';
+		else arrows = found;
+	}
+
+	async function record(): Promise<void> {
+		problem = null;
+		listening = new AbortController();
+		try {
+			const at = await braceNow();
+			const query = `brace_in=${at}&shots=${arrows}&again=${takes++}`;
+			const answer = await fetch(`/api/rigs/${bench().id}/recording?${query}`, {
+				signal: listening.signal
+			});
+			if (!answer.ok) throw new Error(((await answer.json()) as { detail: string }).detail);
+			const blob = await answer.blob();
+			if (!listening.signal.aborted) await hear(new File([blob], 'shots.wav'), 'simulated');
+		} catch (error) {
+			if (!listening?.signal.aborted) problem = (error as Error).message;
+		} finally {
+			listening = null;
+		}
+	}
+
+	async function take(file: File | undefined): Promise<void> {
+		if (!file) return;
+		problem = null;
+		listening = new AbortController();
+		try {
+			await hear(file, 'recording');
+		} catch (error) {
+			problem = (error as ApiProblem).message;
+		} finally {
+			listening = null;
+		}
+	}
+
+	function press(at: number): void {
+		out = out.includes(at) ? out.filter((o) => o !== at) : [...out, at];
+	}
+
+	function clear(): void {
+		levels = group = notes = brace = turns = '';
+		feel = about = null;
+		sound = null;
+		by = 'ear';
+	}
+
+	async function log(event: Event): Promise<void> {
+		event.preventDefault();
+		problem = null;
+		try {
+			const heard = sound
+				? shots.map((e) => Math.round(e.level_db * 100) / 100)
+				: await Promise.all(
+						levels
+							.split(/[\s;]+/)
+							.filter(Boolean)
+							.map((text) => read(text, 'level'))
+					);
+			const trial = {
+				kind: 'brace' as const,
+				brace_height_in: await braceNow(),
+				reference: bench().bench.rig.bow!.brace_reference!,
+				twists: turns.trim() ? await read(turns, 'turns') : twists,
+				arrows,
+				levels_db: heard,
+				heard_by: sound ? by : heard.length ? ('meter' as const) : ('ear' as const),
+				feel,
+				group_cm: group.trim() ? await read(group, 'spot') : null,
+				notes,
+				day: ''
+			};
+			if (await bench().log('brace', trial, about)) clear();
+			else problem = bench().fault;
+		} catch (error) {
+			problem = (error as ApiProblem).message;
+		}
+	}
+
+	function edit(line: Schemas['TrialLine']): void {
+		if (line.trial.kind !== 'brace') return;
+		const t = line.trial;
+		clear();
+		about = line.seq;
+		brace = reference.text(t.brace_height_in, 'brace', false);
+		turns = t.twists == null ? '' : String(t.twists);
+		arrows = t.arrows ?? 3;
+		levels = (t.levels_db ?? []).join(' ');
+		feel = t.feel ?? null;
+		group = t.group_cm == null ? '' : reference.text(t.group_cm, 'spot', false);
+		notes = t.notes ?? '';
+	}
+</script>
+
+<SweepPlate />
+<form
+	class="readings"
+	onsubmit={log}
+	ondragover={(e) => e.preventDefault()}
+	ondrop={(e) => {
+		e.preventDefault();
+		void take(e.dataTransfer?.files[0]);
+	}}
+>
+	<div class="line">
+		<strong>A trial</strong>
+		<label>
+			<input
+				class="line-input num"
+				bind:value={brace}
+				placeholder={now === null ? 'brace' : reference.text(now, 'brace', false)}
+				aria-label="Brace listened to"
+				data-trial
+			/>
+			<span class="quiet">{reference.unit('brace').label}</span>
+		</label>
+		{#if next !== null && about === null}
+			<button
+				type="button"
+				class="link"
+				onclick={() => (brace = reference.text(next, 'brace', false))}
+				>next: {reference.text(next, 'brace')}</button
+			>
+		{/if}
+		<label
+			><input
+				class="line-input num short"
+				bind:value={turns}
+				placeholder={twists === null ? 'turns' : String(twists)}
+				aria-label="Turns in the string"
+			/> <span class="quiet">turns</span></label
+		>
+		<label
+			><input
+				class="line-input num short"
+				type="number"
+				min="1"
+				max="20"
+				bind:value={arrows}
+				aria-label="Arrows shot"
+			/> <span class="quiet">arrows</span></label
+		>
+		<fieldset>
+			<legend class="sr-only">Feel, 1 harsh to 5 smooth</legend>
+			<span class="quiet">feel</span>
+			{#each [1, 2, 3, 4, 5] as n (n)}
+				<label
+					><input
+						type="radio"
+						name="feel"
+						checked={feel === n}
+						onchange={() => (feel = n)}
+						aria-label="Feel {n} of 5"
+					/>{n}</label
+				>
+			{/each}
+		</fieldset>
+	</div>
+	<div class="line">
+		{#if listening}
+			<progress aria-label="Listening"></progress>
+			<button type="button" class="link" onclick={() => listening?.abort()}>Stop listening</button>
+		{:else if sound}
+			<span
+				><strong>{shots.length}</strong> shots heard, {by === 'simulated'
+					? 'simulated'
+					: 'recorded'}</span
+			>
+			<button type="button" class="link" onclick={() => (sound = null)}>Leave the recording</button>
+		{:else}
+			<input
+				class="line-input num levels"
+				bind:value={levels}
+				placeholder="levels, dB: 61.2 60.8 61.5"
+				aria-label="Levels of the shots, dB"
+			/>
+			<button type="button" class="link" onclick={() => picker?.click()}>Recording (WAV)</button>
+			<button type="button" class="link" onclick={record}>Simulated recorder</button>
+		{/if}
+		<input
+			class="line-input num group"
+			bind:value={group}
+			placeholder="group, {reference.unit('spot').label}"
+			aria-label="Group across"
+		/>
+		<input
+			class="line-input notes"
+			bind:value={notes}
+			maxlength="200"
+			placeholder="notes, conditions"
+			aria-label="Notes on the trial"
+		/>
+		<button class="act" disabled={bench().busy || listening !== null}
+			>{about === null ? 'Log this trial' : 'Put it right'}</button
+		>
+		{#if about !== null}<button type="button" class="link" onclick={clear}>Leave it</button>{/if}
+		<input
+			bind:this={picker}
+			type="file"
+			accept=".wav,audio/wav"
+			aria-label="WAV file of shots"
+			onchange={(e) => {
+				void take(e.currentTarget.files?.[0]);
+				e.currentTarget.value = '';
+			}}
+			hidden
+		/>
+	</div>
+	{#if sound}<SoundPlate {sound} {out} onpress={press} />{/if}
+	<p class="quiet" class:wrong={problem} aria-live="polite">
+		{problem ??
+			'Same place, same distance from the microphone, three shots; then some twists, and again. Levels only compare within one day. A recording can be dropped here.'}
+	</p>
+</form>
+<TrialList
+	kinds={['brace']}
+	empty="No brace height was listened to yet."
+	edits="brace"
+	onedit={edit}
+/>
+
+<style>
+	fieldset {
+		display: flex;
+		gap: 0.5rem;
+		align-items: baseline;
+	}
+	fieldset label {
+		display: flex;
+		gap: 0.15rem;
+		align-items: baseline;
+	}
+	input[type='radio'] {
+		accent-color: var(--heather);
+	}
+	.readings .short {
+		width: 3.4rem;
+	}
+	.readings .group {
+		width: 6.6rem;
+	}
+	.readings .levels {
+		width: 13rem;
+	}
+	.readings .notes {
+		width: 9rem;
+	}
+	.line + .line {
+		margin-top: 0.5rem;
+	}
+</style>

@@ -1,0 +1,101 @@
+<script lang="ts">
+	import { scaleLinear } from 'd3-scale';
+	import type { Schemas } from '$lib/api/client';
+	import Plate from './Plate.svelte';
+
+	/** A recording's outline with what was found in it; a press takes a shot out or in again. */
+	interface Props {
+		sound: Schemas['SoundOut'];
+		out: number[];
+		onpress: (at: number) => void;
+	}
+	let { sound, out, onpress }: Props = $props();
+	const words: Record<string, string> = {
+		shot: 'shot',
+		arrival: 'arrival',
+		click: 'click',
+		other: 'other'
+	};
+	const low = $derived(sound.noise_db - 6);
+	const high = $derived(Math.max(...sound.outline_db, low + 10) + 4);
+</script>
+
+<Plate
+	label="The recording, with shots, arrivals and clicks"
+	height={132}
+	heads={['At, s', 'What', 'Level, dB', 'Decay, ms', 'Tone, Hz']}
+	rows={sound.events.map((e) => [
+		e.at_s.toFixed(2),
+		words[e.kind] + (out.includes(e.at_s) ? ', taken out' : ''),
+		e.level_db.toFixed(1),
+		e.decay_ms == null ? '' : e.decay_ms.toFixed(0),
+		e.tone_hz == null ? '' : e.tone_hz.toFixed(0)
+	])}
+>
+	{#snippet children(width, height)}
+		{@const x = scaleLinear()
+			.domain([0, sound.duration_s])
+			.range([6, width - 6])}
+		{@const y = scaleLinear()
+			.domain([low, high])
+			.range([height - 24, 26])
+			.clamp(true)}
+		<path
+			d="M{x(0)} {y(low)}{sound.outline_db
+				.map((v, i) => `L${x(i * sound.slice_s)} ${y(v)}`)
+				.join('')}L{x(sound.duration_s)} {y(low)}Z"
+			fill="var(--ghost)"
+			opacity="0.7"
+		/>
+		<path d="M{x(0)} {y(low)}H{x(sound.duration_s)}" stroke="var(--quiet)" />
+		{#each x.ticks(8) as tick (tick)}
+			<path d="M{x(tick)} {y(low)}v4" stroke="var(--quiet)" />
+			<text class="q num" x={x(tick)} y={y(low) + 16} text-anchor="middle">{tick}</text>
+		{/each}
+		<text class="q" x={width - 6} y={y(low) + 16} text-anchor="end">s</text>
+		{#each sound.events as event (event.at_s)}
+			{@const gone = out.includes(event.at_s)}
+			{#if event.kind === 'shot'}
+				<g
+					role="button"
+					tabindex="0"
+					aria-pressed={!gone}
+					aria-label="Shot at {event.at_s.toFixed(2)} s, {event.level_db.toFixed(1)} dB"
+					onclick={() => onpress(event.at_s)}
+					onkeydown={(e) => {
+						if (e.key === 'Enter' || e.key === ' ') {
+							e.preventDefault();
+							onpress(event.at_s);
+						}
+					}}
+					style:cursor="pointer"
+				>
+					<path
+						d="M{x(event.at_s)} {y(low)}V20"
+						stroke={gone ? 'var(--quiet)' : 'var(--heather)'}
+						stroke-width="1.6"
+						stroke-dasharray={gone ? '2 3' : ''}
+					/>
+					<circle
+						cx={x(event.at_s)}
+						cy="13"
+						r="8"
+						fill={gone ? 'var(--paper)' : 'var(--heather)'}
+						stroke={gone ? 'var(--quiet)' : 'var(--heather)'}
+					/>
+					{#if gone}<path
+							d="M{x(event.at_s) - 4} 9l8 8m0 -8l-8 8"
+							stroke="var(--quiet)"
+							stroke-width="1.5"
+						/>{/if}
+				</g>
+			{:else}
+				<path
+					d="M{x(event.at_s)} {y(low)}v-{event.kind === 'arrival' ? 46 : 22}"
+					stroke="var(--quiet)"
+					stroke-dasharray={event.kind === 'arrival' ? '4 2' : '1 2'}
+				/>
+			{/if}
+		{/each}
+	{/snippet}
+</Plate>

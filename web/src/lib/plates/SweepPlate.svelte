@@ -1,0 +1,140 @@
+<script lang="ts">
+	import { scaleLinear } from 'd3-scale';
+	import { area, line } from 'd3-shape';
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import Axes from './Axes.svelte';
+	import Label from './Label.svelte';
+	import Plate from './Plate.svelte';
+
+	/** Loudness over brace height: each trial with its scatter, the curve with its band, the next. */
+	const bench = useBench();
+	const told = $derived(bench().bench.trials.listening);
+	const offset = $derived(told?.offset_in ?? 0);
+	const heard = $derived((told?.heard ?? []).filter((h) => h.levels_db.length > 0));
+	/** Brace to the pivot [in] as the archer measures it, in his unit. */
+	const b = (pivot: number) => reference.inShown(pivot + offset, 'brace');
+	const mm = (value: number) => b(value / 25.4);
+	const mean = (levels: number[]) => levels.reduce((x, y) => x + y, 0) / levels.length;
+	type Row = [brace: number, low: number, middle: number, high: number];
+	const curve = $derived<Row[]>(
+		told?.sweep && heard.length
+			? told.sweep.brace_mm.map((at, i) => {
+					const m = told.sweep!.mean_db[i]!;
+					const sd = told.sweep!.sd_db[i]!;
+					return [mm(at), m - sd, m, m + sd];
+				})
+			: []
+	);
+</script>
+
+<Plate
+	label="Loudness over brace height in this session"
+	height={270}
+	heads={['Brace', 'Level, dB', 'Shots', 'Feel']}
+	rows={(told?.heard ?? []).map((h) => [
+		reference.text(h.to_pivot_in + offset, 'brace'),
+		h.levels_db.length ? mean(h.levels_db).toFixed(1) : '',
+		String(h.levels_db.length),
+		h.feel == null ? '' : String(h.feel)
+	])}
+>
+	{#snippet children(width, height)}
+		{#if told && heard.length}
+			{@const levels = [...heard.flatMap((h) => h.levels_db), ...curve.map((c) => c[2])]}
+			{@const places = [told.low_in, told.high_in, ...heard.map((h) => h.to_pivot_in)].map(b)}
+			{@const x = scaleLinear()
+				.domain([Math.min(...places), Math.max(...places)])
+				.nice(8)
+				.range([52, width - 18])}
+			{@const y = scaleLinear()
+				.domain([Math.min(...levels) - 1.5, Math.max(...levels) + 1.5])
+				.range([height - 44, 26])}
+			<clipPath id="sweep-clip"
+				><rect x="52" y="20" width={width - 70} height={height - 62} /></clipPath
+			>
+			<g clip-path="url(#sweep-clip)">
+				<path
+					d={area<Row>(
+						(r) => x(r[0]),
+						(r) => y(r[1]),
+						(r) => y(r[3])
+					)(curve)}
+					fill="var(--moss-wash)"
+				/>
+				<path
+					d={line<Row>(
+						(r) => x(r[0]),
+						(r) => y(r[2])
+					)(curve)}
+					fill="none"
+					stroke="var(--ink)"
+					stroke-width="1.8"
+				/>
+			</g>
+			<Axes
+				{x}
+				{y}
+				xLabel="brace height, {reference.unit('brace').label}"
+				yLabel="level, dB, this session only"
+			/>
+			{#if told.sweep}
+				{@const best = x(mm(told.sweep.best_mm))}
+				{@const [low, high] = told.sweep.interval_mm as [number, number]}
+				<rect
+					x={x(mm(low))}
+					y={y.range()[0]! - 5}
+					width={Math.max(x(mm(high)) - x(mm(low)), 2)}
+					height="5"
+					fill="var(--moss)"
+					opacity="0.6"
+				/>
+				<path
+					d="M{best} {y.range()[0]}V{y.range()[1]}"
+					stroke="var(--moss)"
+					stroke-dasharray="4 3"
+				/>
+				<text
+					class="halo"
+					x={best}
+					y={y.range()[1]! - 4}
+					text-anchor="middle"
+					style:fill="var(--moss)"
+					style:font-weight="600"
+					><Label
+						text={`quietest about ${reference.text(told.sweep.best_mm / 25.4 + offset, 'brace')}`}
+					/></text
+				>
+				{#if told.sweep.next_mm != null}
+					{@const next = x(mm(told.sweep.next_mm))}
+					<path d="M{next} {y.range()[0]! - 4}l-6 -10h12Z" fill="var(--heather)" />
+					<text
+						class="halo"
+						x={next}
+						y={y.range()[0]! - 20}
+						text-anchor={next > width - 120 ? 'end' : next < 150 ? 'start' : 'middle'}
+						style:fill="var(--heather)"
+						style:font-weight="600"
+						><Label
+							text={`next ${reference.text(told.sweep.next_mm / 25.4 + offset, 'brace')}`}
+						/></text
+					>
+				{/if}
+			{/if}
+			{#each heard as h (h.seq)}
+				{@const cx = x(b(h.to_pivot_in))}
+				{#each h.levels_db as level, i (i)}
+					<circle {cx} cy={y(level)} r="2.6" fill="none" stroke="var(--quiet)" />
+				{/each}
+				<path d="M{cx - 7} {y(mean(h.levels_db))}h14" stroke="var(--heather)" stroke-width="2.4" />
+			{/each}
+		{:else}
+			<text class="q" x={width / 2} y={height / 2 - 8} text-anchor="middle"
+				>Shoot a few at one brace height and log how loud they were.</text
+			>
+			<text class="q" x={width / 2} y={height / 2 + 12} text-anchor="middle"
+				>Four to twelve such trials find the quietest; the next one is always named.</text
+			>
+		{/if}
+	{/snippet}
+</Plate>
