@@ -54,6 +54,7 @@ test: $(CHROMIUM) check $(SITE)
 
 bench: $(VENV)/.ready
 	$(BIN)/python bench/whole_rig.py
+	$(BIN)/python bench/sound.py
 
 pictures: $(CHROMIUM) $(VENV)/.ready $(SITE)
 	$(BIN)/python docs/screenshots/take.py

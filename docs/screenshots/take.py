@@ -26,6 +26,7 @@ VIEWS = {
     "arrow": "/rig/1/arrow",
     "crawls": "/rig/1/crawls",
     "logbook": "/rig/1/keep",
+    "schedule": "/rig/1/schedule",
 }
 
 
@@ -74,6 +75,12 @@ def main() -> None:
                 page.get_by_role("tablist").evaluate("e => e.scrollIntoView()")
                 page.wait_for_timeout(400)
                 page.screenshot(path=HERE / f"{name}.png", animations="disabled")
+            page.goto(f"{address}/rig/2/brace", wait_until="networkidle")
+            page.get_by_role("button", name="Simulated recorder").click()
+            page.get_by_text("shots heard").wait_for()
+            page.get_by_role("tablist").evaluate("e => e.scrollIntoView()")
+            page.wait_for_timeout(300)
+            page.screenshot(path=HERE / "listening.png", animations="disabled")
             dark = browser.new_page(
                 viewport={"width": 1280, "height": 800}, **(common | {"color_scheme": "dark"})
             )

@@ -114,3 +114,17 @@ def test_bows_line_up(client, rig):
     assert many["status"] == 422
     far = post(client, rig, "line-up", picks=[{"length_in": 50}], changes={"archer.draw_length_in": 33})  # fmt: skip
     assert far["status"] == 422
+
+
+def test_the_schedule_and_its_calendar(client, rig):
+    settling = {"kind": "settling", "hours": 0, "brace_height_in": 8.5}
+    post(client, rig, "keep", seq=0, station="string", trial=settling)
+    items = client.get(f"/api/rigs/{rig['id']}/schedule").json()
+    assert {i["id"] for i in items} == {"string-settling", "inspection", "brace-each-time"}
+    bench = post(client, rig, "preview", changes={})["bench"]
+    assert bench["trials"]["settling"]["readings"] == [[0, 8.5]]
+    assert bench["trials"]["settling"]["hours_now"] == pytest.approx(0, abs=0.1)
+    made = client.get(f"/api/rigs/{rig['id']}/schedule.ics").content
+    titles = [str(e["summary"]) for e in Calendar.from_ical(made).walk("VEVENT")]
+    assert len(titles) == 2
+    assert any("brace height again" in t for t in titles)

@@ -26,6 +26,7 @@ from lyrandis.core.fit.limbs import BoltTurn, LimbPair
 from lyrandis.core.fit.reach import Reach
 from lyrandis.core.fit.step_up import WeightStep
 from lyrandis.core.rig import Rig
+from lyrandis.core.schedule import hours_braced
 from lyrandis.core.stations import StationView, views
 from lyrandis.core.tally import TallyEntry, tally
 from lyrandis.core.trials import KeptTrial
@@ -120,6 +121,19 @@ class ListeningView(View):
     offset_in: float
 
 
+class SettlingView(View):
+    """How a new string settles; the readings stand among the trials."""
+
+    settles_at_in: Estimate
+    sinks_in: float
+    settled_after_h: float
+    settled: bool
+    hours: Floats
+    brace_in: Floats
+    readings: list[tuple[float, float]]
+    hours_now: float | None
+
+
 class TrialsView(View):
     """What the trials come to: draws over time, holds, limbs and bolts, and the plan."""
 
@@ -129,6 +143,7 @@ class TrialsView(View):
     bolts: BoltTurn | None
     plan: PlanView
     listening: ListeningView | None
+    settling: SettlingView | None
 
 
 class ShotCurveView(View):
@@ -281,6 +296,17 @@ def _plan_view(b: Workbench) -> PlanView:
         return PlanView(steps=[], problem=error.reason)
 
 
+def _settling_view(b: Workbench) -> SettlingView | None:
+    told = b.settling
+    if told is None:
+        return None
+    return SettlingView(
+        **{name: getattr(told, name) for name in told.__dataclass_fields__},
+        readings=[(t.trial.hours, t.trial.brace_height_in) for t in b.settling_run],
+        hours_now=hours_braced(b.settling_run, b.now),
+    )
+
+
 def _trials_view(b: Workbench) -> TrialsView:
     takedown = b.rig.bow.takedown and b.rig.bow.form == "recurve"
     return TrialsView(
@@ -289,6 +315,7 @@ def _trials_view(b: Workbench) -> TrialsView:
         limbs=_part(lambda: b.limb_pair) if takedown else None,
         bolts=_part(lambda: b.bolts) if takedown else None,
         plan=_plan_view(b),
+        settling=_part(lambda: _settling_view(b)),
         listening=_part(lambda: ListeningView.model_validate(b.listening)),
     )
 

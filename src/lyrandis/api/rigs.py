@@ -22,6 +22,7 @@ from lyrandis.core.fit.line_up import Lined, line_up
 from lyrandis.core.history import sentences
 from lyrandis.core.rig import Form, Hand, Name, Release, Rig, Short
 from lyrandis.core.route import Standing, StationState, states
+from lyrandis.core.schedule import Due, schedule
 from lyrandis.core.trials import STATION_OF, KeptTrial, Trial, trial_said
 from lyrandis.core.units import write
 from lyrandis.core.workbench import Workbench
@@ -359,6 +360,32 @@ def import_rig(file: Annotated[UploadFile, File()], store: Rigs) -> RigView:
     """Take in a rig file whole, as a new rig; a damaged or foreign file is refused whole."""
     read = read_rig(file.file.read(MOST_BYTES + 1))
     return _view(store.create(read.base, read.entries, read.created_at))
+
+
+def _schedule(kept: Kept, made: str) -> list[Due]:
+    present = kept.present
+    b = Workbench(present.rig, present.trials, made)
+    return schedule(b, states(present.marks, present.rig))
+
+
+@router.get("/{id}/schedule")
+def get_schedule(id: int, store: Rigs) -> list[Due]:
+    """What is due when on this rig, the nearest first."""
+    return _schedule(store.get(id), now())
+
+
+@router.get("/{id}/schedule.ics", response_class=Response)
+def schedule_calendar(id: int, store: Rigs) -> Response:
+    """The dated part of the schedule as iCalendar."""
+    kept, made = store.get(id), now()
+    name = kept.present.rig.name
+    notes = [
+        DayNote(f"{due.id}-rig-{id}", due.day, f"{name}: {due.title.plain()}", due.why.plain())
+        for due in _schedule(kept, made)
+        if due.day is not None
+    ]
+    headers = {"Content-Disposition": _file_name(f"{name} schedule", "ics")}
+    return Response(write_calendar(name, notes, made), media_type="text/calendar", headers=headers)
 
 
 @router.get("/{id}/step-up.ics", response_class=Response)

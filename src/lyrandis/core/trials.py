@@ -83,8 +83,17 @@ class BraceTrial(TrialBase):
     group_cm: float | None = measure(None, "spot", 0.5, 300, "Group, across")
 
 
+class SettlingTrial(TrialBase):
+    """The brace height of a new string after some hours braced; none when it was just put on."""
+
+    kind: Literal["settling"] = "settling"
+    hours: float = measure(..., "hours", 0, 2000, "Hours braced")
+    brace_height_in: float = measure(..., "brace", 3, 14, "Brace height")
+    reference: BraceReference = "grip"
+
+
 Trial = Annotated[
-    DrawTrial | WeighingTrial | HoldTrial | InspectionTrial | BraceTrial,
+    DrawTrial | WeighingTrial | HoldTrial | InspectionTrial | BraceTrial | SettlingTrial,
     Field(discriminator="kind"),
 ]
 STATION_OF: dict[str, StationId] = {
@@ -93,6 +102,7 @@ STATION_OF: dict[str, StationId] = {
     "hold": "weight",
     "inspection": "bow-length",
     "brace": "brace",
+    "settling": "string",
 }
 
 
@@ -163,6 +173,16 @@ def trial_said(trial: Any) -> Said:
                 f"brace {{brace}} to the {trial.reference}: {', '.join(parts)}",
                 brace=("brace", trial.brace_height_in),
                 **values,
+            )
+        case SettlingTrial():
+            if trial.hours == 0:
+                return say(
+                    "new string put on, brace {brace}", brace=("brace", trial.brace_height_in)
+                )
+            return say(
+                "new string after {hours} braced: {brace}",
+                hours=("hours", trial.hours),
+                brace=("brace", trial.brace_height_in),
             )
     raise TypeError(f"{type(trial).__name__} is no trial")
 

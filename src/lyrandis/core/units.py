@@ -78,6 +78,7 @@ UNITS = _units(
     Unit("pct_1", "percent", 1.0, "%", decimals=1),
     Unit("dB", "level", 1.0, "dB", decimals=1),
     Unit("s", "time", 1.0, "s", decimals=1),
+    Unit("h", "time", 3600.0, "h"),
     Unit("ms", "time", 0.001, "ms"),
 )
 
@@ -124,6 +125,7 @@ QUANTITIES = _quantities(
     Quantity("percent_1", "Fine share", "pct_1", ("pct_1",)),
     Quantity("level", "Sound level", "dB", ("dB",)),
     Quantity("seconds", "Time", "s", ("s",)),
+    Quantity("hours", "Hours", "h", ("h",)),
     Quantity("ms", "Short times", "ms", ("ms",)),
     Quantity("turns", "Turns", "turns", ("turns",)),
     Quantity("weeks", "Weeks", "weeks", ("weeks",)),
@@ -195,7 +197,15 @@ _WRITTEN: dict[str, dict[str, float]] = {
     },
     "percent": {"%": 1.0, "percent": 1.0},
     "level": {"db": 1.0},
-    "time": {"s": 1.0, "sec": 1.0, "seconds": 1.0, "min": 60.0, "ms": 0.001},
+    "time": {
+        "s": 1.0,
+        "sec": 1.0,
+        "seconds": 1.0,
+        "min": 60.0,
+        "h": 3600.0,
+        "hours": 3600.0,
+        "ms": 0.001,
+    },
 }
 
 _VULGAR = {

@@ -26,7 +26,7 @@ from lyrandis.core.fit.limbs import BoltTurn, LimbPair, bolts, limb_pair
 from lyrandis.core.fit.reach import Reach, reach
 from lyrandis.core.fit.step_up import WeightStep, weight_steps
 from lyrandis.core.rig import Rig
-from lyrandis.core.trials import KeptTrial
+from lyrandis.core.trials import KeptTrial, standing
 from lyrandis.core.tune.brace import BraceFit, brace_fit
 from lyrandis.core.tune.crawls import (
     DRAG_PER_M,
@@ -38,7 +38,9 @@ from lyrandis.core.tune.crawls import (
 )
 from lyrandis.core.tune.listening import Listening, listen
 from lyrandis.core.tune.nock_point import NockStart, nock_start
-from lyrandis.core.tune.string import StringFit, string_fit
+from lyrandis.core.tune.settling import Settling, settle
+from lyrandis.core.tune.string import StringFit, string_fit, usual_length_in
+from lyrandis.core.tune.twists import brace_per_string_slack
 from lyrandis.core.units import KG_PER_GRAIN, M_PER_FT, M_PER_IN
 
 EYE_SD_MM = 10.0  # an anchor's usual height is known to about this until a chart was shot
@@ -160,6 +162,25 @@ class Workbench:
     def listening(self) -> Listening:
         """The latest session of brace trials."""
         return listen(self.trials, self.rig.bow)
+
+    @cached_property
+    def settling_run(self) -> list[KeptTrial]:
+        """The readings of the latest new string, from the one when it was put on."""
+        run: list[KeptTrial] = []
+        for trial in standing(self.trials, "settling"):
+            run = [trial] if trial.trial.hours == 0 else [*run, trial]
+        return run
+
+    @cached_property
+    def settling(self) -> Settling | None:
+        """How the latest new string settles; None without one."""
+        run, r = self.settling_run, self.rig
+        if not run:
+            return None
+        length = r.string.length_in or usual_length_in(r.bow)
+        readings = [(t.trial.hours, t.trial.brace_height_in) for t in run]
+        gain = brace_per_string_slack(self.curve.statics)
+        return settle(r.string.material, length, gain, readings)
 
     @cached_property
     def draw_history(self) -> DrawHistory:

@@ -21,6 +21,7 @@ from lyrandis.core.trials import (
     DrawTrial,
     HoldTrial,
     InspectionTrial,
+    SettlingTrial,
     Trial,
     WeighingTrial,
 )
@@ -222,10 +223,10 @@ def _woodland(store: RigStore, rng: np.random.Generator) -> None:
         (7.25, 30, 62.6, 3), (7.0, 18, 65.4, 2), (7.375, 35, 61.2, 4),
     ):  # fmt: skip
         heard = tuple(round(float(v), 1) for v in level + rng.normal(0, 0.9, 3))
-        trial = BraceTrial(
+        listened = BraceTrial(
             brace_height_in=brace, twists=turns, levels_db=heard, heard_by="meter", feel=feel
         )
-        log.keep("brace", {}, trial=trial)
+        log.keep("brace", {}, trial=listened)
     log.keep("nock-point", {"nock_height_mm": 12.5}, days=0.1)
     log.keep(
         "arrow",
@@ -253,6 +254,8 @@ def _static_tip(store: RigStore) -> None:
     )  # fmt: skip
     log = _Logbook(store, rig, 40)
     log.keep("draw", {"archer.draw_length_in": 28.5}, "tape only so far")
+    for hours, brace, days in ((0.0, 6.875, 0.1), (3.0, 6.625, 0.125)):
+        log.keep("string", {}, trial=SettlingTrial(hours=hours, brace_height_in=brace), days=days)
     log.keep("brace", {"bow.brace_height_in": 6.75}, "as the bowyer braced it", days=0.5)
 
 

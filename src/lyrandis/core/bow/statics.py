@@ -5,6 +5,7 @@ SI inside; `Statics` is the solved bow, `solve` makes one and remembers the late
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import lru_cache
 
@@ -164,7 +165,34 @@ def _draw(bow: Statics, x: Array, guess: Array | None = None) -> Drawn:
 
 
 _BRACE_SPAN_M = 0.075  # how far around the present brace a new one is looked for
-_BRACE_STEPS = 25
+_BRACE_STEPS = 12
+
+
+def _nearest_change(off: Callable[[float], float], at: float) -> tuple[float, float] | None:
+    """The nearest interval around a brace [m] over which `off` changes its sign, looking outward.
+
+    Braces for which there is no braced shape end the search on their side.
+    """
+    try:
+        here = off(at)
+    except ValueError:
+        return None
+    step = _BRACE_SPAN_M / _BRACE_STEPS
+    ends: dict[int, tuple[float, float] | None] = {1: (at, here), -1: (at, here)}
+    for n in range(1, _BRACE_STEPS + 1):
+        for side, end in ends.items():
+            if end is None:
+                continue
+            x = at + side * n * step
+            try:
+                gap = off(x)
+            except ValueError:
+                ends[side] = None
+                continue
+            if end[1] * gap <= 0:
+                return min(end[0], x), max(end[0], x)
+            ends[side] = (x, gap)
+    return None
 
 
 def rebraced(bow: Statics, half_slack: float | None = None, limb: Limb | None = None) -> Statics:
@@ -191,20 +219,7 @@ def rebraced(bow: Statics, half_slack: float | None = None, limb: Limb | None = 
         phi, half, t = _brace(other, x)
         return _string_up(other, bow.stiffness, bow.bundle, x, phi, half, t).half_slack - wanted
 
-    best: tuple[float, float] | None = None
-    near = None
-    for step in np.linspace(-_BRACE_SPAN_M, _BRACE_SPAN_M, _BRACE_STEPS):
-        x = bow.brace_x + float(step)
-        try:
-            gap = off(x)
-        except ValueError:
-            near = None
-            continue
-        if near is not None and near[1] * gap <= 0:
-            middle = (near[0] + x) / 2
-            if best is None or abs(middle - bow.brace_x) < abs(sum(best) / 2 - bow.brace_x):
-                best = (near[0], x)
-        near = (x, gap)
+    best = _nearest_change(off, bow.brace_x)
     if best is None:
         raise RefusedError(
             "string.twists",

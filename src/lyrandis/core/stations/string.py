@@ -169,15 +169,42 @@ def _strands(b: Workbench) -> list[Finding]:
 
 
 def _settle(b: Workbench) -> list[Finding]:
+    why = say(
+        "A new stretchy string creeps by up to half an inch of length in a day. Use a stringer: step-through stringing twists limbs and hurts people."
+    )
+    settling = b.settling if b.rig.string.material != "natural" else None
+    if settling is not None:
+        end = ("brace", settling.settles_at_in)
+        if settling.settled:
+            return [
+                Finding(
+                    level="fine",
+                    said=say("The string has settled at {end}.", end=end),
+                    why=why,
+                    told="measured",
+                )
+            ]
+        return [
+            Finding(
+                level="mind",
+                said=say(
+                    "The string still settles: it comes to {end} after about {hours} braced.",
+                    end=end,
+                    hours=("hours", settling.settled_after_h),
+                ),
+                why=say(
+                    "1 % of its length with a time constant of 6 h until it was measured twice; then its own. Set the brace height when it has settled."
+                ),
+                told="model" if len(b.settling_run) < 2 else "measured",
+            )
+        ]
     if b.rig.string.material == "low_stretch":
         return []
     return [
         Finding(
             level="mind",
             said=say("When it is new, leave it braced overnight before you set the brace height."),
-            why=say(
-                "A new stretchy string creeps by up to half an inch of length in a day. Use a stringer: step-through stringing twists limbs and hurts people."
-            ),
+            why=why,
             told="practice",
         )
     ]

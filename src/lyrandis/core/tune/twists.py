@@ -11,6 +11,7 @@ from __future__ import annotations
 import math
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -77,6 +78,7 @@ def turns_for(untwisted_mm: float, radius_mm: float, shortening: float) -> float
     return math.sqrt(2 * inner) / (2 * math.pi * radius_mm)
 
 
+@lru_cache(maxsize=256)
 def brace_per_string_slack(bow: Statics) -> float:
     """Brace gained [-] for each length the whole slack string is shortened by (A5)."""
     moved = rebraced(bow, bow.braced.half_slack - _STEP_M)

@@ -640,6 +640,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/schedule": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Schedule
+         * @description What is due when on this rig, the nearest first.
+         */
+        get: operations["get_schedule_api_rigs__id__schedule_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/schedule.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Schedule Calendar
+         * @description The dated part of the schedule as iCalendar.
+         */
+        get: operations["schedule_calendar_api_rigs__id__schedule_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{id}/sheet": {
         parameters: {
             query?: never;
@@ -1614,6 +1654,31 @@ export interface components {
             riser_in: number;
         };
         /**
+         * Due
+         * @description One thing to do: where, when, why, and the measurement that last did it.
+         *
+         *     day : earliest day (YYYY-MM-DD); None for what is done each time out
+         */
+        Due: {
+            /** Day */
+            day: string | null;
+            /** Id */
+            id: string;
+            last: components["schemas"]["Said"] | null;
+            /**
+             * Station
+             * @enum {string}
+             */
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "crawls";
+            title: components["schemas"]["Said"];
+            /**
+             * When
+             * @enum {string}
+             */
+            when: "now" | "coming" | "each_time";
+            why: components["schemas"]["Said"];
+        };
+        /**
          * Estimate
          * @description A value with one standard deviation (`plus_minus`, same unit) and its source.
          */
@@ -1997,7 +2062,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"] | components["schemas"]["BraceTrial"]) | null;
+            trial?: (components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"] | components["schemas"]["BraceTrial"] | components["schemas"]["SettlingTrial"]) | null;
             /**
              * Why
              * @default
@@ -2670,6 +2735,61 @@ export interface components {
             seq: number;
         };
         /**
+         * SettlingTrial
+         * @description The brace height of a new string after some hours braced; none when it was just put on.
+         */
+        SettlingTrial: {
+            /** Brace height */
+            brace_height_in: number;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Hours braced */
+            hours: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "settling";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Reference
+             * @default grip
+             * @enum {string}
+             */
+            reference: "grip" | "back" | "plunger";
+        };
+        /**
+         * SettlingView
+         * @description How a new string settles; the readings stand among the trials.
+         */
+        SettlingView: {
+            /** Brace In */
+            brace_in: number[];
+            /** Hours */
+            hours: number[];
+            /** Hours Now */
+            hours_now: number | null;
+            /** Readings */
+            readings: [
+                number,
+                number
+            ][];
+            /** Settled */
+            settled: boolean;
+            /** Settled After H */
+            settled_after_h: number;
+            settles_at_in: components["schemas"]["Estimate"];
+            /** Sinks In */
+            sinks_in: number;
+        };
+        /**
          * ShotCurveView
          * @description Speed, efficiency and residue over grains per pound.
          */
@@ -3085,7 +3205,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"] | components["schemas"]["BraceTrial"];
+            trial: components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"] | components["schemas"]["BraceTrial"] | components["schemas"]["SettlingTrial"];
         };
         /**
          * TrialsView
@@ -3098,6 +3218,7 @@ export interface components {
             limbs: components["schemas"]["LimbPair"] | null;
             listening: components["schemas"]["ListeningView"] | null;
             plan: components["schemas"]["PlanView"];
+            settling: components["schemas"]["SettlingView"] | null;
         };
         /**
          * TwistSeen
@@ -5462,6 +5583,138 @@ export interface operations {
                 again?: number;
                 pace?: number;
             };
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
+            };
+            /** @description The request is not JSON */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, or nothing to take back */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    get_schedule_api_rigs__id__schedule_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Due"][];
+                };
+            };
+            /** @description The request is not JSON */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, or nothing to take back */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    schedule_calendar_api_rigs__id__schedule_ics_get: {
+        parameters: {
+            query?: never;
             header?: never;
             path: {
                 id: number;

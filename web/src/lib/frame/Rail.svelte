@@ -81,6 +81,7 @@
 
 	<div class="foot">
 		<a href="{base}/keep" aria-current={here === 'keep' ? 'page' : undefined}>Logbook</a>
+		<a href="{base}/schedule" aria-current={here === 'schedule' ? 'page' : undefined}>Schedule</a>
 		<a href="/api/rigs/{bench().id}/sheet" target="_blank" rel="noopener">Print sheet</a>
 		<button onclick={onPreferences}>Units</button>
 		<button onclick={onKeys}>Keys</button>

@@ -9,7 +9,8 @@ export const jumps: [letter: string, path: string, title: string][] = [
 	['n', 'nock-point', 'Nock point'],
 	['a', 'arrow', 'Arrow'],
 	['c', 'crawls', 'Crawls'],
-	['k', 'keep', 'Logbook']
+	['k', 'keep', 'Logbook'],
+	['e', 'schedule', 'Schedule']
 ];
 
 export interface KeyDeeds {

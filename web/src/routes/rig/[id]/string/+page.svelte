@@ -2,7 +2,9 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import ChoiceField from '$lib/controls/ChoiceField.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
+	import Settling from '$lib/controls/Settling.svelte';
 	import TwistCounter from '$lib/controls/TwistCounter.svelte';
+	import Leaves from '$lib/frame/Leaves.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import StringPlate from '$lib/plates/StringPlate.svelte';
 
@@ -47,5 +49,15 @@
 		<MeasureField path="string.silencers_gr" low={0} high={100} />
 		<MeasureField path="string.silencer_position" label="Place, 0 to 1" step={0.05} />
 	{/snippet}
-	{#snippet more()}<TwistCounter />{/snippet}
+	{#snippet more()}
+		<Leaves
+			leaves={[
+				{ id: 'twists', title: 'Twists', body: twists },
+				{ id: 'settling', title: 'Settling', body: settling }
+			]}
+		/>
+	{/snippet}
 </Station>
+
+{#snippet twists()}<TwistCounter />{/snippet}
+{#snippet settling()}<Settling />{/snippet}

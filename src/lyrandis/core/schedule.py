@@ -1,0 +1,165 @@
+"""What is due when: derived from the rig, its stations' states and its trials, and from the day.
+
+Nothing is ticked off by hand: an item is done by the measurement it asks for.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass
+from typing import Literal
+
+from lyrandis.core.dates import day_of, days_between, hours_between, later
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import Said, say
+from lyrandis.core.inspection import INSPECT_EVERY_DAYS
+from lyrandis.core.route import STATIONS, StationId, StationState
+from lyrandis.core.trials import KeptTrial, standing, trial_said
+from lyrandis.core.workbench import Workbench
+
+When = Literal["now", "coming", "each_time"]
+
+
+@dataclass(frozen=True)
+class Due:
+    """One thing to do: where, when, why, and the measurement that last did it.
+
+    day : earliest day (YYYY-MM-DD); None for what is done each time out
+    """
+
+    id: str
+    title: Said
+    why: Said
+    station: StationId
+    when: When
+    day: str | None
+    last: Said | None
+
+
+def _last(trials: Sequence[KeptTrial]) -> Said | None:
+    if not trials:
+        return None
+    said = trial_said(trials[-1].trial)
+    return Said(text=f"{trials[-1].day}: {said.text}.", values=said.values)
+
+
+def _when(day: str, today: str) -> When:
+    return "now" if days_between(day, today) >= 0 else "coming"
+
+
+def _rechecks(states: Sequence[StationState], today: str) -> list[Due]:
+    return [
+        Due(
+            f"recheck-{s.station}",
+            say(f"Recheck {STATIONS[s.station].title.lower()}"),
+            Said(
+                text=" ".join(r.text.replace("{", f"{{r{i}_") for i, r in enumerate(s.reasons)),
+                values={
+                    f"r{i}_{k}": v for i, r in enumerate(s.reasons) for k, v in r.values.items()
+                },
+            ),
+            s.station,
+            "now",
+            today,
+            None,
+        )
+        for s in states
+        if s.state == "due"
+    ]
+
+
+def _string(b: Workbench, today: str) -> list[Due]:
+    try:
+        settling = b.settling
+    except RefusedError:  # natural fibre is not predicted, and some rigs cannot be solved
+        return []
+    if settling is None or settling.settled:
+        return []
+    day = later(day_of(b.settling_run[-1].at), days=1)
+    return [
+        Due(
+            "string-settling",
+            say("Measure the new string's brace height again"),
+            say(
+                "It was new and still sinks, by {sinks} or so. Set the brace height once it has "
+                "sat braced overnight.",
+                sinks=("brace", max(settling.sinks_in, 0.0)),
+            ),
+            "string",
+            _when(day, today),
+            day,
+            _last(b.settling_run),
+        )
+    ]
+
+
+def _inspection(b: Workbench, today: str) -> Due:
+    looks = standing(b.trials, "inspection")
+    day = later(looks[-1].day, days=INSPECT_EVERY_DAYS) if looks else today
+    return Due(
+        "inspection",
+        say("Look the bow over"),
+        say("Limbs, string and arrows every few weeks of shooting, and after any knock."),
+        "bow-length",
+        _when(day, today),
+        day,
+        _last(looks),
+    )
+
+
+def _steps(b: Workbench, today: str) -> list[Due]:
+    try:
+        steps = b.weight_steps
+    except RefusedError:
+        return []
+    held = standing(b.trials, "hold")
+    return [
+        Due(
+            f"step-{step.number}",
+            say("Go up to {weight}, at the earliest", weight=("weight", step.weight_lbf)),
+            say(f"Only after {step.earned_by}."),
+            "weight",
+            _when(step.day, today) if step.number == 1 else "coming",
+            step.day,
+            _last(held) if step.number == 1 else None,
+        )
+        for step in steps
+    ]
+
+
+def schedule(b: Workbench, states: Sequence[StationState]) -> list[Due]:
+    """Everything that is due or coming, the nearest first; what is done each time out last.
+
+    Parameters
+    ----------
+    states : the stations' states on this rig
+    """
+    today = day_of(b.now)
+    dated = [
+        *_rechecks(states, today),
+        *_string(b, today),
+        _inspection(b, today),
+        *_steps(b, today),
+    ]
+    braces = standing(b.trials, "brace")
+    each = Due(
+        "brace-each-time",
+        say("Measure the brace height, then listen"),
+        say("Before each session: a string that crept or a bow strung otherwise shows here first."),
+        "brace",
+        "each_time",
+        None,
+        _last(braces),
+    )
+    dated.sort(key=lambda d: d.day or "")
+    dated.sort(key=lambda d: (d.when != "now", not d.id.startswith("recheck")))
+    return [*dated, each]
+
+
+MOST_HOURS_BRACED = 14 * 24.0  # after a fortnight nobody knows how long it stood braced
+
+
+def hours_braced(run: Sequence[KeptTrial], now: str) -> float | None:
+    """Hours since the latest new string was first braced, if it stayed so; None if unknown."""
+    hours = hours_between(run[0].at, now) if run else None
+    return None if hours is None or hours > MOST_HOURS_BRACED else hours

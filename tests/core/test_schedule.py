@@ -1,0 +1,131 @@
+"""Settling of a new string, and what is due when."""
+
+import math
+
+import numpy as np
+import pytest
+
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.fields import changed
+from lyrandis.core.inspection import INSPECT_EVERY_DAYS, PLACES
+from lyrandis.core.rig import Rig
+from lyrandis.core.route import Mark, states
+from lyrandis.core.schedule import hours_braced, schedule
+from lyrandis.core.stations import TELLERS
+from lyrandis.core.trials import HoldTrial, InspectionTrial, KeptTrial, SettlingTrial
+from lyrandis.core.tune.settling import settle
+from lyrandis.core.workbench import Workbench
+
+DAY = "2026-03-0{}T{:02d}:00:00+00:00"
+FIRST, FIFTH = DAY.format(1, 10), DAY.format(5, 10)
+
+
+def kept(*trials, at=FIRST):
+    return tuple(KeptTrial(i + 1, at, t, Rig()) for i, t in enumerate(trials))
+
+
+def reading(hours, brace):
+    return SettlingTrial(hours=hours, brace_height_in=brace)
+
+
+class TestSettling:
+    def test_one_reading_is_the_default_creep(self):
+        """1 % of 64 in at a gain of 1.36 sinks 0.87 in, with 6 h."""
+        told = settle("polyester", 64, 1.36, [(0, 8.5)])
+        assert told.settles_at_in.value == pytest.approx(8.5 - 0.8704, abs=1e-6)
+        assert told.settled_after_h == pytest.approx(6 * math.log(0.8704 * 16), rel=1e-6)
+        assert told.settles_at_in.plus_minus > 0.3
+        assert told.settles_at_in.source == "model"
+        assert not told.settled
+
+    def test_it_learns_another_strings_own_creep(self):
+        """Fresh strings of other creep and time: the end is found from four readings."""
+        rng = np.random.default_rng(3)
+        off = []
+        for _ in range(60):
+            total, tau = 0.87 * math.exp(rng.normal(0, 0.4)), 6 * math.exp(rng.normal(0, 0.4))
+            seen = [
+                (h, 8.5 - total * (1 - math.exp(-h / tau)) + rng.normal(0, 0.02))
+                for h in (0, 3, 8, 24)
+            ]
+            told = settle("polyester", 64, 1.36, seen)
+            off.append((told.settles_at_in.value - (8.5 - total)) / told.settles_at_in.plus_minus)
+        assert np.mean(np.abs(off) < 2) > 0.85
+        guess = settle("polyester", 64, 1.36, [(0, 8.5)])
+        assert told.settles_at_in.plus_minus < 0.3 * guess.settles_at_in.plus_minus
+
+    def test_it_is_settled_when_a_reading_lies_past_the_last_sixteenth(self):
+        seen = [(0, 8.5), (24, 7.64), (48, 7.63)]
+        told = settle("polyester", 64, 1.36, seen)
+        assert told.settled
+        assert told.sinks_in < 1 / 16
+        assert np.all(np.diff(told.brace_in) <= 0)
+
+    def test_low_stretch_hardly_creeps_and_natural_is_not_told(self):
+        assert settle("low_stretch", 64, 1.2, [(0, 8.5)]).settles_at_in.value > 8.4
+        with pytest.raises(RefusedError, match="weather"):
+            settle("natural", 64, 1.3, [(0, 8.5)])
+        with pytest.raises(RefusedError, match="once"):
+            settle("polyester", 64, 1.3, [])
+
+    def test_a_new_string_begins_a_new_run(self):
+        trials = kept(reading(0, 8.5), reading(24, 8.0), reading(0, 8.6), reading(5, 8.4))
+        bench = Workbench(Rig(), trials, DAY.format(2, 10))
+        assert [t.trial.hours for t in bench.settling_run] == [0, 5]
+        assert hours_braced(bench.settling_run, DAY.format(2, 10)) == 24
+        assert hours_braced(bench.settling_run, "2026-05-01T10:00:00+00:00") is None
+        assert Workbench(Rig(), (), DAY.format(2, 10)).settling is None
+
+    def test_the_string_station_says_so(self):
+        def told(*trials):
+            findings = TELLERS["string"](
+                Workbench(Rig(), kept(*trials), DAY.format(2, 10))
+            ).findings
+            return " ".join(f.said.plain() for f in findings)
+
+        assert "leave it braced overnight" in told()
+        assert "still settles" in told(reading(0, 8.5))
+        assert "has settled at" in told(reading(0, 8.5), reading(24, 7.65), reading(60, 7.64))
+
+
+class TestSchedule:
+    def due(self, *trials, now=FIFTH, marks=(), **settings):
+        rig = changed(Rig(), settings)
+        bench = Workbench(rig, kept(*trials), now)
+        return {d.id: d for d in schedule(bench, states(marks, rig))}
+
+    def test_a_bare_rig_wants_a_look_and_a_brace_each_time(self):
+        told = self.due()
+        assert list(told) == ["inspection", "brace-each-time"]
+        assert told["inspection"].when == "now"
+        assert told["brace-each-time"].day is None
+
+    def test_a_new_string_is_measured_again_the_next_morning(self):
+        told = self.due(reading(0, 8.5), now=DAY.format(1, 20))["string-settling"]
+        assert (told.day, told.when) == ("2026-03-02", "coming")
+        later = self.due(reading(0, 8.5), now=DAY.format(2, 7))["string-settling"]
+        assert later.when == "now"
+        assert "new string put on" in later.last.plain()
+        settled = self.due(reading(0, 8.5), reading(24, 7.65), reading(60, 7.64))
+        assert "string-settling" not in settled
+
+    def test_a_look_is_due_again_after_four_weeks(self):
+        look = InspectionTrial(looked=tuple(PLACES))
+        assert self.due(look)["inspection"].when == "coming"
+        assert self.due(look)["inspection"].day == "2026-03-29"
+        assert INSPECT_EVERY_DAYS == 28
+        assert self.due(look, now="2026-03-29T08:00:00+00:00")["inspection"].when == "now"
+
+    def test_rechecks_come_first_with_their_reasons(self):
+        before = changed(Rig(), {"bow.brace_height_in": 8.5})
+        marks = [Mark(s, "settled", before) for s in ("brace", "nock-point", "crawls")]
+        told = self.due(marks=marks, **{"bow.brace_height_in": 8.0})
+        assert list(told)[:2] == ["recheck-nock-point", "recheck-crawls"]
+        assert "The brace height went down by 1/2 in" in told["recheck-crawls"].why.plain()
+
+    def test_only_the_next_step_up_can_be_due_now(self):
+        plan = {"step_up.goal_lbf": 42, "step_up.from_lbf": 36, "step_up.starts": "2025-06-02"}
+        told = self.due(HoldTrial(weight_lbf=36, seconds=12), **plan)
+        assert [told[f"step-{n}"].when for n in (1, 2, 3)] == ["now", "coming", "coming"]
+        assert "held 36.0 lb" in told["step-1"].last.plain()
+        assert "step-1" not in self.due(**plan, **{"archer.grown": "child"})
