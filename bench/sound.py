@@ -1,4 +1,4 @@
-"""`python bench/sound.py`: 60 s of 48 kHz stereo analysed, beside a plain frame-by-frame reference."""
+"""`python bench/sound.py`: 60 s of 48 kHz stereo analysed, beside a plain filter and frames."""
 
 from __future__ import annotations
 

@@ -290,10 +290,10 @@
 		width: 6.6rem;
 	}
 	.readings .levels {
-		width: 13rem;
+		width: 12rem;
 	}
 	.readings .notes {
-		width: 9rem;
+		width: 7.6rem;
 	}
 	.line + .line {
 		margin-top: 0.5rem;
