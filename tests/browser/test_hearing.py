@@ -50,10 +50,17 @@ def test_a_recording_is_heard_and_a_shot_taken_out(page, demo, tmp_path):
     expect(page.get_by_text("4 shots heard, recorded")).to_be_visible(timeout=15000)
     page.get_by_role("button", name="Shot at").nth(1).press("Enter")
     expect(page.get_by_text("3 shots heard, recorded")).to_be_visible()
+    page.get_by_label("Time of a missed shot").fill("9.5 s")
+    page.get_by_role("button", name="Add it").press("Enter")
+    expect(page.get_by_text("4 shots heard, recorded")).to_be_visible(timeout=15000)
+    page.get_by_role("button", name="Shot at 9.50 s").press("Enter")
+    expect(page.get_by_text("3 shots heard, recorded")).to_be_visible()
     page.get_by_role("button", name="Log this trial").click()
     expect(page.get_by_text("shots heard", exact=False)).to_have_count(0)
     assert len(trials(demo, 2)) == before + 1
     assert len(trials(demo, 2)[0]["levels_db"]) == 3
+    with urllib.request.urlopen(f"{demo}/api/rigs/2/brace-trials") as answer:
+        assert len(answer.read().decode().strip().splitlines()) == 5
     broken = tmp_path / "broken.wav"
     broken.write_bytes(wav.read_bytes()[:30])
     page.get_by_label("WAV file of shots").set_input_files(broken)

@@ -221,3 +221,24 @@ class TestRecorder:
         assert all(a > b for a, b in pairwise(levels[: low + 1]))
         assert max(levels) > min(levels) + 1
         assert of_rig(Rig(), 1, 8.5, 3, 0) != of_rig(Rig(), 1, 8.5, 3, 1)
+
+
+class TestByHand:
+    def test_a_shot_added_by_hand_is_one_wherever_it_stands(self):
+        recorder = SimulatedRecorder(seed=9, shots=3, seconds=16)
+        samples, truth = recorder.record()
+        plain = analyse(samples, 48_000)
+        assert sum(e.kind == "shot" for e in plain.events) == 3
+        quiet = truth.shots[1] + 1.6
+        told = analyse(samples, 48_000, [quiet])
+        added = [e for e in told.events if abs(e.at_s - quiet) < 0.01]
+        assert [e.kind for e in added] == ["shot"]
+        assert added[0].level_db < min(e.level_db for e in plain.events) - 6
+
+    def test_an_arrival_called_a_shot_becomes_one(self):
+        recorder = SimulatedRecorder(seed=9, shots=3, seconds=16)
+        samples, truth = recorder.record()
+        told = analyse(samples, 48_000, [truth.arrivals[0]])
+        near = [e for e in told.events if abs(e.at_s - truth.arrivals[0]) < 0.05]
+        assert [e.kind for e in near] == ["shot"]
+        assert sum(e.kind == "shot" for e in told.events) == 4

@@ -135,3 +135,10 @@ def test_an_effect_that_cannot_be_is_told():
     odd = ask(26, 8.25, 8.3, [(19, 7.75), (29, 8.5)])
     assert "count the turns" in said(odd)
     assert "count the turns" not in said(ask(30, 8.61, 8.75, [(20, 8.4)]))
+
+
+def test_an_endless_loop_is_hardly_lengthened():
+    endless = String(strands=14, build="endless")
+    assert "endless loop" in said(ask(30, 8.25, 8.15, string=endless))
+    assert "endless loop" not in said(ask(30, 8.25, 8.35, string=endless))
+    assert "endless loop" not in said(ask(30, 8.25, 8.15))

@@ -1,5 +1,6 @@
 """Files: the rig as JSON, lossless or refused whole; the sheet at true size."""
 
+import csv
 import io
 import json
 import re
@@ -14,11 +15,12 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.history import Entry, changes_between
 from lyrandis.core.rig import Rig
-from lyrandis.core.trials import DrawTrial, HoldTrial, InspectionTrial, WeighingTrial
+from lyrandis.core.trials import BraceTrial, DrawTrial, HoldTrial, InspectionTrial, WeighingTrial
 from lyrandis.core.workbench import Workbench
 from lyrandis.files.calendar import DayNote, write_calendar
 from lyrandis.files.rig_json import MOST_BYTES, read_rig, write_rig
 from lyrandis.files.sheet import findings_that_matter, rig_sheet, settings_rows
+from lyrandis.files.trials_csv import write_brace_trials
 
 RIG = Rig(name="Räucher & Söhne <b>")
 MM = 72 / 25.4
@@ -184,3 +186,18 @@ def test_days_as_a_calendar_that_others_read():
     assert events[0].decoded("dtend").isoformat() == "2027-01-01"
     assert events[0].decoded("dtstamp").hour == 8
     assert len({str(e["uid"]) for e in events}) == 2
+
+
+def test_brace_trials_as_csv():
+    trials = [
+        BraceTrial(brace_height_in=8.5, twists=24, levels_db=(60, 61, 62), feel=4, notes="=1+1"),
+        BraceTrial(brace_height_in=8.25, reference="back", group_cm=12.5, arrows=6),
+    ]
+    text = write_brace_trials([("2026-03-01", trials[0]), ("2026-03-02", trials[1])])
+    head, one, two = csv.reader(io.StringIO(text))
+    assert "brace height (in)" in head
+    told = dict(zip(head, one, strict=True))
+    assert (told["mean level (dB)"], told["scatter (dB)"]) == ("61.00", "1.00")
+    assert told["notes"] == "'=1+1"
+    assert dict(zip(head, two, strict=True))["mean level (dB)"] == ""
+    assert dict(zip(head, two, strict=True))["group (cm)"] == "12.5"

@@ -13,12 +13,15 @@ from lyrandis.api.compute import Request
 from lyrandis.api.context import Rigs
 from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.bow.statics import solve
+from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Finding
 from lyrandis.core.rig import Bow, String
 from lyrandis.core.sound.events import SoundEvent, analyse
+from lyrandis.core.trials import standing
 from lyrandis.core.tune.string import usual_length_in
 from lyrandis.core.tune.sweep import Visit, sweep
 from lyrandis.core.tune.twists import twist
+from lyrandis.files.trials_csv import write_brace_trials
 from lyrandis.files.wav import read_wav, write_wav
 from lyrandis.instruments.recorder import of_rig
 
@@ -146,10 +149,27 @@ class SoundOut(Read):
 
 
 @router.post("/compute/sound")
-def compute_sound(file: Annotated[UploadFile, File()]) -> SoundOut:
-    """Shots, arrivals and clicks in a WAV. Levels are differences within one session only."""
+def compute_sound(
+    file: Annotated[UploadFile, File()],
+    added_s: Annotated[list[float], Query(max_length=60)] = [],  # noqa: B006 (never changed)
+) -> SoundOut:
+    """Shots, arrivals and clicks in a WAV. Levels are differences within one session only.
+
+    `added_s` are times that the archer calls shots, whatever was found there.
+    """
     samples, rate = read_wav(file.file)
-    return SoundOut.model_validate(analyse(samples, rate))
+    return SoundOut.model_validate(analyse(samples, rate, added_s))
+
+
+@router.get("/rigs/{id}/brace-trials", response_class=Response)
+def brace_trials(id: int, store: Rigs) -> Response:
+    """The rig's brace trials as CSV, units in the header; struck ones are left out."""
+    trials = standing(store.get(id).present.trials, "brace")
+    if not trials:
+        raise RefusedError("trials", "No brace height was listened to yet.")
+    headers = {"Content-Disposition": 'attachment; filename="brace-trials.csv"'}
+    text = write_brace_trials([(t.day, t.trial) for t in trials])
+    return Response(text, media_type="text/csv", headers=headers)
 
 
 @router.get("/rigs/{id}/recording", response_class=Response)

@@ -19,6 +19,7 @@ BraceReference = Literal["grip", "back", "plunger"]
 LimbMaterial = Literal["laminated", "solid_glass", "natural"]
 Tips = Literal["working", "short", "long", "heavy"]
 SidePlate = Literal["plunger", "leather", "felt", "hard"]
+StringBuild = Literal["two_bundle", "endless", "unknown"]
 StringMaterial = Literal["low_stretch", "polyester", "natural"]
 ShaftMaterial = Literal["carbon", "aluminium", "wood", "cane"]
 Use = Literal["close_cover", "woodland", "range", "backyard"]
@@ -230,6 +231,17 @@ class String(Frozen):
     """The string: material, strands, length, and what hangs on it."""
 
     material: StringMaterial = choice("polyester", "Material")
+    build: StringBuild = choice(
+        "unknown", "Loops", "Two-bundle twisted loops adjust both ways, an endless loop hardly."
+    )
+    worked_in: float | None = measure(
+        None,
+        "bow_length",
+        30,
+        76,
+        "A string that worked",
+        "Its length on this bow, loop to loop under tension: a better guide than any rule.",
+    )
     strands: int = measure(14, "count", 4, 40, "Strands")
     strand_diameter_mm: float | None = measure(None, "small", 0.1, 1.5, "Strand diameter")
     length_in: float | None = measure(

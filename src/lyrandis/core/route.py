@@ -88,6 +88,8 @@ ROUTE: tuple[Station, ...] = (
         "Which string?",
         (
             "string.material",
+            "string.build",
+            "string.worked_in",
             "string.strands",
             "string.length_in",
             "string.mass_gr",

@@ -6,6 +6,7 @@ alike in level and shape. Without a calibration tone only differences within one
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 from itertools import pairwise
 from typing import Literal
@@ -27,6 +28,7 @@ _LAG_S, _LAG_WIDTH_S, _LEAST_PAIRS, _PAIR_DB = (0.1, 1.1), 0.040, 3, 6.0
 _GROUP_S, _CLICK_S, _LOUDER_DB = 1.1, 0.5, 9.0
 _ACCEPT_DB, _ACCEPT_MADS, _SHAPE_DB = 6.0, 4.0, 7.0
 _TONE_HZ = (60.0, 6000.0)
+_NEAR_S = 0.06
 
 
 @dataclass(frozen=True)
@@ -97,8 +99,12 @@ def _shape(weighted: Samples, rate_hz: float, start: int) -> Array:
     return np.maximum(shape, -40.0)
 
 
-def _hear(weighted: Samples, rate_hz: float, frames: Frames) -> list[_Heard]:
-    starts = onsets(frames)
+def _hear(
+    weighted: Samples, rate_hz: float, frames: Frames, added: Sequence[int] = ()
+) -> list[_Heard]:
+    # What was added by hand stands in for any onset found close by.
+    found = [k for k in onsets(frames) if all(abs(k - a) * FRAME_S > _NEAR_S for a in added)]
+    starts = sorted([*found, *added])
     gap, cut = round(_GAP_S / FRAME_S), round(_CUT_S / FRAME_S)
     clean = np.concatenate([[0.0], np.cumsum(frames.power - frames.background)])
     heard = []
@@ -164,9 +170,12 @@ def _leaders(heard: list[_Heard], taken: set[int]) -> list[int]:
     return led
 
 
-def _judge(heard: list[_Heard]) -> tuple[list[Kind], list[float | None], float | None]:
+def _judge(
+    heard: list[_Heard], added: Sequence[int] = ()
+) -> tuple[list[Kind], list[float | None], float | None]:
     """A kind for each event, the lag of each arrival, and the session's common lag."""
     kinds: list[Kind] = ["other"] * len(heard)
+    by_hand = [i for i, e in enumerate(heard) if e.frame in added]
     lags: list[float | None] = [None] * len(heard)
     common = _common_lag(heard)
     sure = common[1] if common else []
@@ -176,6 +185,7 @@ def _judge(heard: list[_Heard]) -> tuple[list[Kind], list[float | None], float |
     candidates = sorted([*sure, *_leaders(heard, around)])
     if not candidates:
         return kinds, lags, None
+    candidates = [i for i in candidates if i not in by_hand] or by_hand
     model = sure or candidates
     level = float(np.median([heard[i].level for i in model]))
     shape = np.median([heard[i].shape for i in model], axis=0)
@@ -187,8 +197,9 @@ def _judge(heard: list[_Heard]) -> tuple[list[Kind], list[float | None], float |
         alike = alike and float(np.mean(np.abs(heard[i].shape - shape))) <= _SHAPE_DB
         if (i in sure or alike) and (not shots or heard[i].at - heard[shots[-1]].at >= _GROUP_S):
             shots.append(i)
-    for s in shots:
+    for s in {*shots, *by_hand}:
         kinds[s] = "shot"
+    shots = sorted({*shots, *by_hand})
     for i, event in enumerate(heard):
         if kinds[i] == "shot":
             continue
@@ -231,13 +242,14 @@ def _tone(
     return float(hz[top]), _db(float(power[top] / (np.median(power[near]) + TINY)))
 
 
-def analyse(samples: Samples, rate_hz: float) -> Sound:
+def analyse(samples: Samples, rate_hz: float, added_s: Sequence[float] = ()) -> Sound:
     """Find what sounds in a recording and what it is.
 
     Parameters
     ----------
     samples : shape (n,) or (n, channels), full scale ±1
     rate_hz : sampling rate [Hz], at least 22.05 kHz
+    added_s : times [s] that the archer calls shots, whatever was found there
 
     Raises
     ------
@@ -265,8 +277,10 @@ def analyse(samples: Samples, rate_hz: float) -> Sound:
         raise RefusedError("file", "The recording is silent: was the microphone on?")
     weighted = a_weighted(data, rate_hz)
     frames = frames_of(weighted, rate_hz)
-    heard = _hear(weighted, rate_hz, frames)
-    kinds, lags, common = _judge(heard)
+    last = len(frames.power) - 1
+    added = sorted({round(t / FRAME_S) for t in added_s if 0 <= round(t / FRAME_S) < last - 60})
+    heard = _hear(weighted, rate_hz, frames, added)
+    kinds, lags, common = _judge(heard, added)
     events = []
     for event, kind, lag in zip(heard, kinds, lags, strict=True):
         decay = centroid = tone = above = None

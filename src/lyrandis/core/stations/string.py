@@ -66,12 +66,18 @@ def _length(b: Workbench) -> list[Finding]:
         needed=("bow_length", fit.needed_length_in),
     )
     if length is None:
+        worked = b.rig.string.worked_in is not None
         found.append(
             Finding(
                 level="fine",
                 said=say(
-                    "Ordered by the bow's length it would be {usual}; the model asks {needed} for your "
-                    "brace height. Measure a string that worked.",
+                    (
+                        "The one that worked was"
+                        if worked
+                        else "Ordered by the bow's length it would be"
+                    )
+                    + " {usual}; the model asks {needed} for your "
+                    "brace height." + ("" if worked else " Measure a string that worked."),
                     usual=("bow_length", fit.usual_length_in),
                     needed=("bow_length", fit.needed_length_in, 0.5),
                 ),

@@ -58,7 +58,7 @@ def usual_length_in(bow: Bow) -> float:
 class StringFit:
     """How a string of a length fits: lengths in inches, tension in pounds, mass in grains."""
 
-    usual_length_in: float
+    usual_length_in: float  # that of a string that worked, else by the bow's length
     needed_length_in: float  # what this bow needs at its brace height, from the model
     tension_lbf: float
     usual_strands: int
@@ -69,7 +69,7 @@ class StringFit:
 def string_fit(bow: Bow, string: String, statics: Statics, weight_lbf: float) -> StringFit:
     """What the bow asks of a string at its present brace height."""
     return StringFit(
-        usual_length_in=usual_length_in(bow),
+        usual_length_in=string.worked_in or usual_length_in(bow),
         needed_length_in=2 * statics.braced.half_string / M_PER_IN,
         tension_lbf=statics.braced.tension / N_PER_LBF,
         usual_strands=usual_strands(string.material, weight_lbf),

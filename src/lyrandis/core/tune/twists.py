@@ -161,6 +161,8 @@ def twist(
     found, another = _findings(
         length_in, twists_now, turns, brace_wanted_in - brace_now_in, order, len(pairs)
     )
+    if string.build == "endless" and turns < 0:
+        found.append(_endless())
     if not _ODD[0] <= factor <= _ODD[1]:
         found.append(_odd(factor))
     return Twisted(
@@ -172,6 +174,15 @@ def twist(
         factor_plus_minus=sd,
         order_length_in=order if another else None,
         findings=tuple(found),
+    )
+
+
+def _endless() -> Finding:
+    return Finding(
+        level="mind",
+        said=say("An endless loop can be shortened by twisting, hardly lengthened."),
+        why=say("Its loops hold their turns; two-bundle loops adjust both ways within limits."),
+        told="practice",
     )
 
 

@@ -196,6 +196,8 @@ export interface paths {
         /**
          * Compute Sound
          * @description Shots, arrivals and clicks in a WAV. Levels are differences within one session only.
+         *
+         *     `added_s` are times that the archer calls shots, whatever was found there.
          */
         post: operations["compute_sound_api_compute_sound_post"];
         delete?: never;
@@ -406,6 +408,26 @@ export interface paths {
          * @description Put a rig away or take it out again; nothing is deleted.
          */
         post: operations["archive_api_rigs__id__archive_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/brace-trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Brace Trials
+         * @description The rig's brace trials as CSV, units in the header; struck ones are left out.
+         */
+        get: operations["brace_trials_api_rigs__id__brace_trials_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1855,6 +1877,7 @@ export interface components {
             ][] | null;
             /**
              * @default {
+             *       "build": "unknown",
              *       "material": "polyester",
              *       "silencer_position": 0.7,
              *       "silencers_gr": 0,
@@ -2563,6 +2586,7 @@ export interface components {
             step_up: components["schemas"]["StepUp"];
             /**
              * @default {
+             *       "build": "unknown",
              *       "material": "polyester",
              *       "silencer_position": 0.7,
              *       "silencers_gr": 0,
@@ -2813,6 +2837,7 @@ export interface components {
             bow: components["schemas"]["Bow"];
             /**
              * @default {
+             *       "build": "unknown",
              *       "material": "polyester",
              *       "silencer_position": 0.7,
              *       "silencers_gr": 0,
@@ -3039,6 +3064,13 @@ export interface components {
          */
         String: {
             /**
+             * Loops
+             * @description Two-bundle twisted loops adjust both ways, an endless loop hardly.
+             * @default unknown
+             * @enum {string}
+             */
+            build: "two_bundle" | "endless" | "unknown";
+            /**
              * String length
              * @description Loop to loop, under tension.
              */
@@ -3075,6 +3107,11 @@ export interface components {
             strands: number;
             /** Twists */
             twists?: number | null;
+            /**
+             * A string that worked
+             * @description Its length on this bow, loop to loop under tension: a better guide than any rule.
+             */
+            worked_in?: number | null;
         };
         /**
          * StringFit
@@ -3247,6 +3284,7 @@ export interface components {
             observed: components["schemas"]["TwistSeen"][];
             /**
              * @default {
+             *       "build": "unknown",
              *       "material": "polyester",
              *       "silencer_position": 0.7,
              *       "silencers_gr": 0,
@@ -3998,7 +4036,9 @@ export interface operations {
     };
     compute_sound_api_compute_sound_post: {
         parameters: {
-            query?: never;
+            query?: {
+                added_s?: number[];
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -4833,6 +4873,71 @@ export interface operations {
                 content: {
                     "application/json": components["schemas"]["RigView"];
                 };
+            };
+            /** @description The request is not JSON */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, or nothing to take back */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    brace_trials_api_rigs__id__brace_trials_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content?: never;
             };
             /** @description The request is not JSON */
             400: {

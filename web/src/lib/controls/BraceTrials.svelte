@@ -27,6 +27,9 @@
 	let by = $state<Trial['heard_by']>('ear');
 	let sound = $state.raw<Schemas['SoundOut'] | null>(null);
 	let out = $state<number[]>([]);
+	let added = $state<number[]>([]);
+	let at = $state('');
+	let heardFile: File | null = null;
 	let listening = $state<AbortController | null>(null);
 	let takes = 0;
 	let problem = $state<string | null>(null);
@@ -45,6 +48,8 @@
 
 	async function hear(file: File, from: Trial['heard_by']): Promise<void> {
 		out = [];
+		added = [];
+		heardFile = file;
 		sound = await upload<Schemas['SoundOut']>('/api/compute/sound', file);
 		by = from;
 		const found = sound.events.filter((e) => e.kind === 'shot').length;
@@ -81,6 +86,29 @@
 			problem = (error as ApiProblem).message;
 		} finally {
 			listening = null;
+		}
+	}
+
+	/** Call a place in the recording a shot; the recording is listened to again with it. */
+	async function add(seconds: number): Promise<void> {
+		if (!heardFile || !Number.isFinite(seconds)) return;
+		problem = null;
+		const wanted = [...added, Math.round(seconds * 1000) / 1000];
+		try {
+			const query = wanted.map((t) => `added_s=${t}`).join('&');
+			sound = await upload<Schemas['SoundOut']>(`/api/compute/sound?${query}`, heardFile);
+			added = wanted;
+			at = '';
+		} catch (error) {
+			problem = (error as ApiProblem).message;
+		}
+	}
+
+	async function addTyped(): Promise<void> {
+		try {
+			await add(await read(at, 'seconds'));
+		} catch (error) {
+			problem = (error as ApiProblem).message;
 		}
 	}
 
@@ -256,12 +284,23 @@
 			hidden
 		/>
 	</div>
-	{#if sound}<SoundPlate {sound} {out} onpress={press} />{/if}
+	{#if sound}
+		<SoundPlate {sound} {out} onpress={press} onadd={(seconds) => void add(seconds)} />
+		<div class="line">
+			<span class="quiet">A shot that was missed, at</span>
+			<input class="line-input num short" bind:value={at} aria-label="Time of a missed shot" />
+			<span class="quiet">s</span>
+			<button type="button" class="link" disabled={!at.trim()} onclick={addTyped}>Add it</button>
+		</div>
+	{/if}
 	<p class="quiet" class:wrong={problem} aria-live="polite">
 		{problem ??
 			'Same place, same distance from the microphone, three shots; then some twists, and again. Levels only compare within one day. A recording can be dropped here.'}
 	</p>
 </form>
+{#if bench().kept.trials.some((t) => t.trial.kind === 'brace' && !t.struck)}
+	<p class="quiet"><a class="link" href="/api/rigs/{bench().id}/brace-trials">Trials as CSV</a></p>
+{/if}
 <TrialList
 	kinds={['brace']}
 	empty="No brace height was listened to yet."

@@ -3,13 +3,15 @@
 	import type { Schemas } from '$lib/api/client';
 	import Plate from './Plate.svelte';
 
-	/** A recording's outline with what was found in it; a press takes a shot out or in again. */
+	/** A recording's outline with what was found in it: a press takes a shot out or in again, a press
+	    between them adds one. */
 	interface Props {
 		sound: Schemas['SoundOut'];
 		out: number[];
 		onpress: (at: number) => void;
+		onadd: (at: number) => void;
 	}
-	let { sound, out, onpress }: Props = $props();
+	let { sound, out, onpress, onadd }: Props = $props();
 	const words: Record<string, string> = {
 		shot: 'shot',
 		arrival: 'arrival',
@@ -48,6 +50,17 @@
 			opacity="0.7"
 		/>
 		<path d="M{x(0)} {y(low)}H{x(sound.duration_s)}" stroke="var(--quiet)" />
+		<!-- By keyboard a shot is added with its time, typed beside the recording. -->
+		<rect
+			x="6"
+			y="20"
+			width={width - 12}
+			height={height - 44}
+			fill="transparent"
+			role="presentation"
+			style:cursor="copy"
+			onclick={(e) => onadd(x.invert(e.offsetX))}
+		/>
 		{#each x.ticks(8) as tick (tick)}
 			<path d="M{x(tick)} {y(low)}v4" stroke="var(--quiet)" />
 			<text class="q num" x={x(tick)} y={y(low) + 16} text-anchor="middle">{tick}</text>

@@ -3,6 +3,7 @@
 	import ChoiceField from '$lib/controls/ChoiceField.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
 	import Settling from '$lib/controls/Settling.svelte';
+	import SelectField from '$lib/controls/SelectField.svelte';
 	import TwistCounter from '$lib/controls/TwistCounter.svelte';
 	import Leaves from '$lib/frame/Leaves.svelte';
 	import Station from '$lib/frame/Station.svelte';
@@ -37,6 +38,14 @@
 					]}
 				/>
 			</div>{/if}
+		<SelectField
+			path="string.build"
+			options={[
+				['unknown', 'not said'],
+				['two_bundle', 'two-bundle, twisted'],
+				['endless', 'endless']
+			]}
+		/>
 		<MeasureField path="string.strands" low={8} high={28} step={1} />
 		<MeasureField
 			path="string.length_in"
@@ -44,6 +53,7 @@
 			low={length - 8}
 			high={length}
 		/>
+		<MeasureField path="string.worked_in" slider={false} />
 		<MeasureField path="string.mass_gr" assumed={fits?.mass_gr} low={60} high={220} />
 		<MeasureField path="string.twists" low={0} high={60} step={1} />
 		<MeasureField path="string.silencers_gr" low={0} high={100} />
