@@ -21,6 +21,7 @@ def browser_type_launch_args(browser_type_launch_args):
     flags = [
         "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
         "--disable-background-networking", "--disable-component-update", "--disable-sync",
+        "--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream",
     ]  # fmt: skip
     return browser_type_launch_args | {"executable_path": "/usr/bin/chromium", "args": flags}
 

@@ -76,3 +76,39 @@ def test_twists_are_counted_and_learn_from_the_trials(page, demo):
     expect(page.get_by_text("no turn left", exact=False)).to_be_visible()
     page.goto(f"{demo}/rig/3/string")
     expect(page.get_by_text("Count the turns in the string", exact=False)).to_be_visible()
+
+
+def test_a_quiet_check_is_heard_before_and_after(page, demo):
+    page.goto(f"{demo}/rig/1/quiet")
+    expect(page.get_by_text("Levels before and after each change stand here.")).to_be_visible()
+    page.locator("body").press("t")
+    expect(page.get_by_label("Before, levels in dB")).to_be_focused()
+    page.keyboard.type("62 61 62.5")
+    page.get_by_label("After, levels in dB").fill("58 59 58.5")
+    page.get_by_label("What was changed").fill("six twists more")
+    expect(page.get_by_role("button", name="Log this check")).to_be_enabled()
+    page.get_by_role("button", name="Log this check").press("Enter")
+    expect(page.get_by_text("Brace height: quieter by", exact=False)).to_be_visible()
+    expect(page.get_by_text("Next, a loose strand", exact=False)).to_be_visible()
+    page.locator("form select").select_option("loose")
+    for i in (0, 1):
+        page.get_by_role("button", name="Simulated recorder").nth(i).press("Enter")
+        expect(page.get_by_role("progress")).to_have_count(0)
+    expect(page.get_by_role("button", name="Log this check")).to_be_enabled(timeout=15000)
+    page.get_by_role("button", name="Log this check").press("Enter")
+    expect(page.get_by_text("2 of 6 checks made", exact=False)).to_be_visible()
+    kinds = [t["kind"] for t in trials(demo, 1)][:2]
+    assert kinds == ["quiet", "quiet"]
+    assert trials(demo, 1)[0]["tone_before_hz"] is not None
+
+
+def test_the_browsers_microphone_records_a_wav(page, demo):
+    """Chromium's stand-in microphone beeps: what comes back is listened to like any recording."""
+    page.goto(f"{demo}/rig/1/brace")
+    page.get_by_role("button", name="Microphone").click()
+    expect(page.get_by_role("button", name="Stop recording", exact=False)).to_be_visible()
+    page.wait_for_timeout(2500)
+    with page.expect_response("**/api/compute/sound") as answer:
+        page.get_by_role("button", name="Stop recording", exact=False).click()
+    assert answer.value.status == 200
+    assert answer.value.json()["duration_s"] > 1.5

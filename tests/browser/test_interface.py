@@ -16,6 +16,7 @@ PATHS = [
     "brace",
     "nock-point",
     "arrow",
+    "quiet",
     "crawls",
     "keep",
     "schedule",

@@ -76,6 +76,10 @@ def test_from_an_empty_database_to_a_printed_sheet_by_keyboard(page, empty):
     page.get_by_role("button", name="Keep this").press("Enter")
     expect(page.get_by_role("button", name="Keep this")).to_be_hidden()
     page.keyboard.press("]")
+    expect(page.get_by_role("heading", name="What still makes noise?")).to_be_visible()
+    page.get_by_role("button", name="Settled as it is").press("Enter")
+    expect(page.get_by_role("button", name="Settled as it is")).to_be_hidden()
+    page.locator("body").press("]")
     expect(page.get_by_role("heading", name="How far down the string?")).to_be_visible()
     page.get_by_label("Distances, m").fill("10 15 20 25 yd")
     expect(page.get_by_role("row", name="Crawl ")).to_be_visible()
@@ -126,10 +130,12 @@ def test_nonsense_on_the_first_page_makes_no_rig(page, empty):
     expect(weight).to_have_value("heavy")
     weight.fill("38#")
     page.get_by_label("Bow length", exact=True).fill("3")
+    expect(page.get_by_label("Bow length, slider")).to_have_value("40")
     page.get_by_role("button", name="Set it up").press("Enter")
     expect(page.get_by_role("alert")).to_contain_text("at least 40 in")
     assert get(empty, "/api/rigs") == []
     page.get_by_label("Bow length", exact=True).fill("68")
+    expect(page.get_by_label("Bow length, slider")).to_have_value("68")
     page.get_by_role("button", name="Set it up").press("Enter")
     expect(page.get_by_role("heading", name="How far do you draw?")).to_be_visible()
     assert get(empty, "/api/rigs/1")["rig"]["bow"]["marked_weight_lbf"] == 38

@@ -34,6 +34,7 @@ from lyrandis.core.tune.brace import BraceFit
 from lyrandis.core.tune.crawls import CrawlRow, FingerRule, impact_m
 from lyrandis.core.tune.listening import Heard
 from lyrandis.core.tune.nock_point import NockStart
+from lyrandis.core.tune.quiet import Quiet
 from lyrandis.core.tune.string import StringFit
 from lyrandis.core.workbench import Workbench
 
@@ -144,6 +145,7 @@ class TrialsView(View):
     plan: PlanView
     listening: ListeningView | None
     settling: SettlingView | None
+    quiet: Quiet
 
 
 class ShotCurveView(View):
@@ -315,6 +317,7 @@ def _trials_view(b: Workbench) -> TrialsView:
         limbs=_part(lambda: b.limb_pair) if takedown else None,
         bolts=_part(lambda: b.bolts) if takedown else None,
         plan=_plan_view(b),
+        quiet=b.quiet,
         settling=_part(lambda: _settling_view(b)),
         listening=_part(lambda: ListeningView.model_validate(b.listening)),
     )

@@ -17,7 +17,7 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Finding
 from lyrandis.core.rig import Bow, String
 from lyrandis.core.sound.events import SoundEvent, analyse
-from lyrandis.core.trials import standing
+from lyrandis.core.trials import CheckId, standing
 from lyrandis.core.tune.string import usual_length_in
 from lyrandis.core.tune.sweep import Visit, sweep
 from lyrandis.core.tune.twists import twist
@@ -180,14 +180,16 @@ def recording(
     shots: Annotated[int, Query(ge=1, le=20)] = 3,
     again: Annotated[int, Query(ge=0, le=2**31)] = 0,
     clicker: Annotated[Literal["yes", "no"], Query()] = "no",
+    check: Annotated[CheckId | None, Query()] = None,
+    done: Annotated[Literal["yes", "no"], Query()] = "no",
 ) -> Response:
     """A WAV of some shots with this rig, by the simulated recorder.
 
     How loud follows the rig's residue and how far the brace is from where this bow hides its
-    quietest; `again` counts the takes.
+    quietest; `again` counts the takes. `check` and `done` stand for one check of the quiet list.
     """
     rig = store.get(id).present.rig
-    recorder = of_rig(rig, id, brace_in, shots, again, clicker == "yes")
+    recorder = of_rig(rig, id, brace_in, shots, again, clicker == "yes", check, done == "yes")
     samples, _ = recorder.record()
     headers = {"Content-Disposition": 'attachment; filename="shots.wav"'}
     return Response(write_wav(samples, recorder.rate_hz), media_type="audio/wav", headers=headers)

@@ -17,6 +17,7 @@ from lyrandis.core.fit.first_rig import EYE_ABOVE_NOCK_MM, RELEASE, form_start
 from lyrandis.core.inspection import PLACES
 from lyrandis.core.rig import Bow, Form, Rig
 from lyrandis.core.route import ROUTE
+from lyrandis.core.tune.quiet import CHECKS
 from lyrandis.core.units import QUANTITIES, UNITS, parse
 
 router = APIRouter(prefix="/api", tags=["reference"], responses=PROBLEM_RESPONSES)
@@ -87,6 +88,16 @@ class PlaceNote(BaseModel):
     stop: bool
 
 
+class CheckNote(BaseModel):
+    """One check of the quiet list."""
+
+    id: str
+    title: str
+    do: str
+    why: str
+    station: str
+
+
 class Catalog(BaseModel):
     """Everything that does not change while the application runs."""
 
@@ -98,6 +109,7 @@ class Catalog(BaseModel):
     fresh_rig: Rig
     eye_above_nock_mm: dict[str, float]
     inspection: list[PlaceNote]
+    quiet: list[CheckNote]
 
 
 def _form(id: Form) -> FormNote:
@@ -132,6 +144,7 @@ def catalog() -> Catalog:
         fresh_rig=Rig(),
         eye_above_nock_mm=dict(EYE_ABOVE_NOCK_MM),
         inspection=[PlaceNote(**vars(place)) for place in PLACES.values()],
+        quiet=[CheckNote(**vars(check)) for check in CHECKS],
     )
 
 

@@ -22,8 +22,9 @@ from lyrandis.core.fit.draw_length import true_draw_in
 from lyrandis.core.rig import Limbs, Rig, SchoolNumbers, StepUp
 
 StationId = Literal[
-    "draw", "bow-length", "weight", "assembly", "string", "brace", "nock-point", "arrow", "crawls"
-]
+    "draw", "bow-length", "weight", "assembly", "string", "brace", "nock-point", "arrow",
+    "quiet", "crawls",
+]  # fmt: skip
 Standing = Literal["provisional", "settled"]
 State = Literal["open", "provisional", "settled", "due"]
 
@@ -135,6 +136,7 @@ ROUTE: tuple[Station, ...] = (
             "bow.maker_min_gpp",
         ),
     ),
+    Station("quiet", "Quiet", "What still makes noise?", ()),
     Station(
         "crawls",
         "Crawls",
@@ -230,6 +232,10 @@ WATCHES: tuple[Watch, ...] = (
     Watch("arrow", "brace", 0.25, "read the flight again; reports differ on which way it goes"),
     Watch("arrow", "silencers", 10, "read the flight again"),
     Watch("arrow", "plate", 0, "look at the spine window again"),
+    Watch("quiet", "brace", 0.125, "listen again: brace moves the sound most"),
+    Watch("quiet", "strands", 0.5, "listen again"),
+    Watch("quiet", "arrow_mass", 20, "listen again: a lighter arrow leaves more in the bow"),
+    Watch("quiet", "silencers", 10, "listen again"),
     Watch("crawls", "draw", 0.25, "shoot the nearest and farthest crawl again"),
     Watch("crawls", "weight", 1, "shoot the nearest and farthest crawl again"),
     Watch(

@@ -83,6 +83,26 @@ class BraceTrial(TrialBase):
     group_cm: float | None = measure(None, "spot", 0.5, 300, "Group, across")
 
 
+CheckId = Literal["brace", "strand", "strands", "loose", "dampers", "tune"]
+Levels = Annotated[
+    tuple[Annotated[float, Field(ge=-200, le=200, allow_inf_nan=False)], ...],
+    Field(min_length=1, max_length=60),
+]
+
+
+class QuietTrial(TrialBase):
+    """One check of the quiet list: levels before and after one change, and the strongest tone."""
+
+    kind: Literal["quiet"] = "quiet"
+    check: CheckId
+    before_db: Levels
+    after_db: Levels
+    tone_before_hz: float | None = Field(None, ge=20, le=20_000)
+    tone_before_db: float | None = Field(None, ge=-200, le=200)
+    tone_after_hz: float | None = Field(None, ge=20, le=20_000)
+    tone_after_db: float | None = Field(None, ge=-200, le=200)
+
+
 class SettlingTrial(TrialBase):
     """The brace height of a new string after some hours braced; none when it was just put on."""
 
@@ -93,7 +113,13 @@ class SettlingTrial(TrialBase):
 
 
 Trial = Annotated[
-    DrawTrial | WeighingTrial | HoldTrial | InspectionTrial | BraceTrial | SettlingTrial,
+    DrawTrial
+    | WeighingTrial
+    | HoldTrial
+    | InspectionTrial
+    | BraceTrial
+    | SettlingTrial
+    | QuietTrial,
     Field(discriminator="kind"),
 ]
 STATION_OF: dict[str, StationId] = {
@@ -103,6 +129,7 @@ STATION_OF: dict[str, StationId] = {
     "inspection": "bow-length",
     "brace": "brace",
     "settling": "string",
+    "quiet": "quiet",
 }
 
 
@@ -183,6 +210,12 @@ def trial_said(trial: Any) -> Said:
                 "new string after {hours} braced: {brace}",
                 hours=("hours", trial.hours),
                 brace=("brace", trial.brace_height_in),
+            )
+        case QuietTrial():
+            return say(
+                f"quiet check, {trial.check}: {{before}} before, {{after}} after",
+                before=("level", sum(trial.before_db) / len(trial.before_db)),
+                after=("level", sum(trial.after_db) / len(trial.after_db)),
             )
     raise TypeError(f"{type(trial).__name__} is no trial")
 

@@ -38,6 +38,7 @@ from lyrandis.core.tune.crawls import (
 )
 from lyrandis.core.tune.listening import Listening, listen
 from lyrandis.core.tune.nock_point import NockStart, nock_start
+from lyrandis.core.tune.quiet import Quiet, quiet
 from lyrandis.core.tune.settling import Settling, settle
 from lyrandis.core.tune.string import StringFit, string_fit, usual_length_in
 from lyrandis.core.tune.twists import brace_per_string_slack
@@ -162,6 +163,11 @@ class Workbench:
     def listening(self) -> Listening:
         """The latest session of brace trials."""
         return listen(self.trials, self.rig.bow)
+
+    @cached_property
+    def quiet(self) -> Quiet:
+        """The latest session of quiet checks."""
+        return quiet(self.trials)
 
     @cached_property
     def settling_run(self) -> list[KeptTrial]:

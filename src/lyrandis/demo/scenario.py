@@ -18,9 +18,11 @@ from lyrandis.core.rig import Archer, Arrow, Bow, Rig, String
 from lyrandis.core.route import Standing
 from lyrandis.core.trials import (
     BraceTrial,
+    CheckId,
     DrawTrial,
     HoldTrial,
     InspectionTrial,
+    QuietTrial,
     SettlingTrial,
     Trial,
     WeighingTrial,
@@ -228,6 +230,19 @@ def _woodland(store: RigStore, rng: np.random.Generator) -> None:
         )
         log.keep("brace", {}, trial=listened)
     log.keep("nock-point", {"nock_height_mm": 12.5}, days=0.1)
+    checks: tuple[tuple[CheckId, float, float, str], ...] = (
+        ("brace", 64.4, 62.2, "7 to 7 1/4 in"),
+        ("strand", 62.2, 62.0, "one strand, waxed back"),
+        ("loose", 62.6, 59.1, "quiver screw"),
+    )
+    for check, before, after, note in checks:
+        heard, then = (
+            tuple(round(float(v), 1) for v in mean + rng.normal(0, 0.9, 3))
+            for mean in (before, after)
+        )
+        log.keep(
+            "quiet", {}, trial=QuietTrial(check=check, before_db=heard, after_db=then, notes=note)
+        )
     log.keep(
         "arrow",
         {"arrow.weighed_gr": 458, "bow.centre_cut_mm": -1.5},

@@ -14,6 +14,8 @@ from lyrandis.core.bow.form import brace_range_in, brace_reference_offset_in, br
 from lyrandis.core.bow.geometry import Array
 from lyrandis.core.rig import Rig
 from lyrandis.core.sound.weighting import a_weighted
+from lyrandis.core.trials import CheckId
+from lyrandis.core.tune.quiet import CHECKS
 from lyrandis.core.units import MM_PER_IN
 from lyrandis.core.workbench import Workbench
 
@@ -144,7 +146,14 @@ class SimulatedRecorder:
 
 
 def of_rig(
-    rig: Rig, seed: int, brace_in: float | None, shots: int, again: int, clicker: bool = False
+    rig: Rig,
+    seed: int,
+    brace_in: float | None,
+    shots: int,
+    again: int,
+    clicker: bool = False,
+    check: CheckId | None = None,
+    done: bool = False,
 ) -> SimulatedRecorder:
     """The recorder beside an archer with this rig.
 
@@ -155,6 +164,8 @@ def of_rig(
     ----------
     brace_in : brace height to the bow's own reference [in]; the rig's own if None
     again : counts the takes: each has its own noise and its own day
+    check, done : a quiet check and whether it was made: each hides what it gains, 0 to 3 dB, and
+        loose parts ring until they are tightened
     """
     bench = Workbench(rig)
     low, high, _ = brace_range_in(rig.bow)
@@ -167,6 +178,9 @@ def of_rig(
     away = (brace - quietest) / 10
     loud = -26.0 + 10 * np.log10(bench.shot.residual_energy_ftlb / _USUAL_RESIDUE_FTLB)
     loud += _LOUDER_PER_CM2 * away**2
+    if done and check is not None:
+        place = [c.id for c in CHECKS].index(check)
+        loud -= np.random.default_rng([seed, 11, place]).uniform(0, 3)
     day = np.random.default_rng([seed, again, 5]).normal(0, 0.35)
     return SimulatedRecorder(
         seed=seed * 1000 + again,
@@ -174,6 +188,7 @@ def of_rig(
         seconds=2.5 + 4.0 * shots,
         loudness_db=float(np.clip(loud + day, -45, -8)),
         arrival_db=2.0,
-        flight_s=0.3,
+        flight_s=0.45,
         clicker=clicker,
+        looseness=1.0 if check == "loose" and not done else 0.0,
     )

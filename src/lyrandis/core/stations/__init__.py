@@ -13,6 +13,7 @@ from lyrandis.core.stations import (
     crawls,
     draw,
     nock_point,
+    quiet,
     string,
     weight,
 )
@@ -28,6 +29,7 @@ TELLERS: dict[StationId, Callable[[Workbench], Told]] = {
     "brace": brace.tell,
     "nock-point": nock_point.tell,
     "arrow": arrow.tell,
+    "quiet": quiet.tell,
     "crawls": crawls.tell,
 }
 

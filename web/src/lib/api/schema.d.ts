@@ -606,7 +606,7 @@ export interface paths {
          * @description A WAV of some shots with this rig, by the simulated recorder.
          *
          *     How loud follows the rig's residue and how far the brace is from where this bow hides its
-         *     quietest; `again` counts the takes.
+         *     quietest; `again` counts the takes. `check` and `done` stand for one check of the quiet list.
          */
         get: operations["recording_api_rigs__id__recording_get"];
         put?: never;
@@ -1387,6 +1387,8 @@ export interface components {
             quantities: {
                 [key: string]: components["schemas"]["QuantityView"];
             };
+            /** Quiet */
+            quiet: components["schemas"]["CheckNote"][];
             /** Stations */
             stations: components["schemas"]["StationNote"][];
             /** Units */
@@ -1408,6 +1410,37 @@ export interface components {
             };
         };
         /**
+         * CheckDone
+         * @description One change measured: the difference after − before [dB] with its ±, and what it means.
+         *
+         *     tone_hz : a tone that has grown by at least 6 dB, with by how much and where to look first
+         */
+        CheckDone: {
+            /** After Db */
+            after_db: number[];
+            /** Before Db */
+            before_db: number[];
+            /**
+             * Check
+             * @enum {string}
+             */
+            check: "brace" | "strand" | "strands" | "loose" | "dampers" | "tune";
+            difference_db: components["schemas"]["Estimate"];
+            /** Seq */
+            seq: number;
+            /** Tone Grown Db */
+            tone_grown_db: number | null;
+            /** Tone Hz */
+            tone_hz: number | null;
+            /** Tone Places */
+            tone_places: string | null;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "quieter" | "louder" | "same";
+        };
+        /**
          * CheckIn
          * @description A station looked at again and found to hold.
          */
@@ -1425,6 +1458,22 @@ export interface components {
              * Why
              * @default
              */
+            why: string;
+        };
+        /**
+         * CheckNote
+         * @description One check of the quiet list.
+         */
+        CheckNote: {
+            /** Do */
+            do: string;
+            /** Id */
+            id: string;
+            /** Station */
+            station: string;
+            /** Title */
+            title: string;
+            /** Why */
             why: string;
         };
         /**
@@ -1691,7 +1740,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
             title: components["schemas"]["Said"];
             /**
              * When
@@ -2085,7 +2134,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"] | components["schemas"]["BraceTrial"] | components["schemas"]["SettlingTrial"]) | null;
+            trial?: (components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"] | components["schemas"]["BraceTrial"] | components["schemas"]["SettlingTrial"] | components["schemas"]["QuietTrial"]) | null;
             /**
              * Why
              * @default
@@ -2428,6 +2477,57 @@ export interface components {
             stored: string;
             /** Title */
             title: string;
+        };
+        /**
+         * Quiet
+         * @description A session's checks, the next one in order, and what they made together [dB] with its ±.
+         */
+        Quiet: {
+            /** Day */
+            day: string | null;
+            /** Done */
+            done: components["schemas"]["CheckDone"][];
+            /** Next */
+            next: ("brace" | "strand" | "strands" | "loose" | "dampers" | "tune") | null;
+            together_db: components["schemas"]["Estimate"] | null;
+        };
+        /**
+         * QuietTrial
+         * @description One check of the quiet list: levels before and after one change, and the strongest tone.
+         */
+        QuietTrial: {
+            /** After Db */
+            after_db: number[];
+            /** Before Db */
+            before_db: number[];
+            /**
+             * Check
+             * @enum {string}
+             */
+            check: "brace" | "strand" | "strands" | "loose" | "dampers" | "tune";
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "quiet";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Tone After Db */
+            tone_after_db?: number | null;
+            /** Tone After Hz */
+            tone_after_hz?: number | null;
+            /** Tone Before Db */
+            tone_before_db?: number | null;
+            /** Tone Before Hz */
+            tone_before_hz?: number | null;
         };
         /**
          * Reach
@@ -2970,7 +3070,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
         };
         /**
          * StationView
@@ -2988,7 +3088,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
             /** Title */
             title: string;
         };
@@ -3220,7 +3320,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
             /** Title */
             title: string;
             value: components["schemas"]["Value"] | null;
@@ -3242,7 +3342,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"] | components["schemas"]["BraceTrial"] | components["schemas"]["SettlingTrial"];
+            trial: components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"] | components["schemas"]["BraceTrial"] | components["schemas"]["SettlingTrial"] | components["schemas"]["QuietTrial"];
         };
         /**
          * TrialsView
@@ -3255,6 +3355,7 @@ export interface components {
             limbs: components["schemas"]["LimbPair"] | null;
             listening: components["schemas"]["ListeningView"] | null;
             plan: components["schemas"]["PlanView"];
+            quiet: components["schemas"]["Quiet"];
             settling: components["schemas"]["SettlingView"] | null;
         };
         /**
@@ -5547,6 +5648,8 @@ export interface operations {
                 shots?: number;
                 again?: number;
                 clicker?: "yes" | "no";
+                check?: ("brace" | "strand" | "strands" | "loose" | "dampers" | "tune") | null;
+                done?: "yes" | "no";
             };
             header?: never;
             path: {

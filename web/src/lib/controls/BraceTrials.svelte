@@ -5,6 +5,7 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import SoundPlate from '$lib/plates/SoundPlate.svelte';
 	import SweepPlate from '$lib/plates/SweepPlate.svelte';
+	import Microphone from './Microphone.svelte';
 	import TrialList from './TrialList.svelte';
 
 	/** Listening at one brace height after another: by ear, meter, recording or the stand-in. */
@@ -253,6 +254,7 @@
 				aria-label="Levels of the shots, dB"
 			/>
 			<button type="button" class="link" onclick={() => picker?.click()}>Recording (WAV)</button>
+			<Microphone onfile={(file) => void take(file)} onproblem={(reason) => (problem = reason)} />
 			<button type="button" class="link" onclick={record}>Simulated recorder</button>
 		{/if}
 		<input

@@ -8,6 +8,7 @@ export const jumps: [letter: string, path: string, title: string][] = [
 	['b', 'brace', 'Brace'],
 	['n', 'nock-point', 'Nock point'],
 	['a', 'arrow', 'Arrow'],
+	['q', 'quiet', 'Quiet'],
 	['c', 'crawls', 'Crawls'],
 	['k', 'keep', 'Logbook'],
 	['e', 'schedule', 'Schedule']

@@ -1,0 +1,94 @@
+"""Quiet: the next check in order, and what each change did."""
+
+from __future__ import annotations
+
+from lyrandis.core.findings import Action, Finding, say
+from lyrandis.core.stations.base import Told
+from lyrandis.core.tune.quiet import CHECKS, CheckDone
+from lyrandis.core.workbench import Workbench
+
+_TITLES = {check.id: check.title for check in CHECKS}
+_WHY = say(
+    "Mean of the shots after less that before. Shots scatter by {shot} and visits by {visit}; a "
+    "change is told from twice its ± on.",
+    shot=("level", 1.1),
+    visit=("level", 0.35),
+)
+
+
+def tell(b: Workbench) -> Told:
+    """How far the checks are, and what they made of the sound."""
+    q = b.quiet
+    made, all_ = ("count", float(len({d.check for d in q.done}))), ("count", float(len(CHECKS)))
+    note = say("{made} of {all_} checks", made=made, all_=all_)
+    if q.together_db is None:
+        answer = say("Not listened to yet: six checks in order, one change at a time.")
+    else:
+        answer = say(
+            "{made} of {all_} checks made; together they changed the sound by {together}.",
+            made=made,
+            all_=all_,
+            together=("level", q.together_db),
+        )
+    found = [*(f for d in q.done for f in _done(d)), *_next(b)]
+    found.append(
+        Finding(
+            level="fine",
+            said=say("Pluck and listen, then shoot and listen; one change at a time."),
+            why=say("Two changes at once tell nothing of either. Levels compare within a day."),
+            told="practice",
+        )
+    )
+    return Told(answer, note, found)
+
+
+def _done(d: CheckDone) -> list[Finding]:
+    title = _TITLES[d.check]
+    change = ("level", abs(d.difference_db.value), d.difference_db.plus_minus)
+    words = {
+        "quieter": (f"{title}: quieter by {{change}}. Keep it.", "fine"),
+        "louder": (f"{title}: louder by {{change}}. Take it back.", "mind"),
+        "same": (f"{title}: {{change}} of difference is within chance.", "fine"),
+    }
+    text, level = words[d.verdict]
+    found = [
+        Finding(
+            level="mind" if level == "mind" else "fine",
+            said=say(text, change=change),
+            why=_WHY,
+            told="measured",
+        )
+    ]
+    if d.tone_hz is not None and d.tone_grown_db is not None:
+        found.append(
+            Finding(
+                level="mind",
+                said=say(
+                    f"A tone at {d.tone_hz:.0f} Hz has grown by {{grown}} since the visit before. "
+                    f"Look first at: {d.tone_places}.",
+                    grown=("level", d.tone_grown_db),
+                ),
+                why=say(
+                    "Only a change is told: every bow rings. The places are a hint by frequency, "
+                    "never a verdict."
+                ),
+                told="rule",
+            )
+        )
+    return found
+
+
+def _next(b: Workbench) -> list[Finding]:
+    following = b.quiet.next
+    if following is None:
+        return []
+    check = next(c for c in CHECKS if c.id == following)
+    return [
+        Finding(
+            level="mind",
+            said=say(f"Next, {check.title.lower()}: {check.do}"),
+            why=say(check.why),
+            told="practice",
+            action=Action(label=say("Go there"), station=check.station),
+        )
+    ]

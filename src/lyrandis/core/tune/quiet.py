@@ -1,0 +1,162 @@
+"""Making a bow quiet: the ordered checks, and what each change did, before against after.
+
+Source: practice section 10; the scatter of shots and visits from docs/mechanics E2. A tone is only
+ever told as a change since the visit before, never as a verdict: the bow itself rings.
+"""
+
+from __future__ import annotations
+
+import math
+from dataclasses import dataclass
+from typing import Literal
+
+import numpy as np
+
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.route import StationId
+from lyrandis.core.trials import CheckId, KeptTrial, QuietTrial, standing
+from lyrandis.core.tune.sweep import SHOT_SD_DB, VISIT_SD_DB
+
+CheckVerdict = Literal["quieter", "louder", "same"]
+GROWN_DB = 6.0
+# Likely places by frequency [Hz]; own rule, a hint where to look first.
+_PLACES: tuple[tuple[float, str], ...] = (
+    (200.0, "limbs, riser and string themselves"),
+    (800.0, "weights, stabiliser, quiver"),
+    (math.inf, "screws, rest, plunger, string loops"),
+)
+
+
+@dataclass(frozen=True)
+class Check:
+    """One thing to look at, what to do, why, and the station where it is set."""
+
+    id: CheckId
+    title: str
+    do: str
+    why: str
+    station: StationId
+
+
+CHECKS: tuple[Check, ...] = (
+    Check(
+        "brace",
+        "Brace height",
+        "Sweep the brace height first: listen, change some twists, listen again.",
+        "It moves the sound more than anything hung on the bow.",
+        "brace",
+    ),
+    Check(
+        "strand",
+        "A loose strand",
+        "Run the string through your fingers under light and look for one strand off the bundle.",
+        "A loose strand slaps at each shot and cannot be seen unless looked for.",
+        "string",
+    ),
+    Check(
+        "strands",
+        "Strand count",
+        "Compare the strands with what is usual for the weight.",
+        "Too few are thin and loud, too many dull the bow.",
+        "string",
+    ),
+    Check(
+        "loose",
+        "Loose parts",
+        "Tighten weights, screws, rest and quiver; pluck the string and listen.",
+        "One loose screw hides everything else, a crack too.",
+        "assembly",
+    ),
+    Check(
+        "dampers",
+        "Dampers",
+        "Silencers on the string, dampers on limbs and fittings where your class allows them.",
+        "They take what is left; on the string they cost a little speed.",
+        "string",
+    ),
+    Check(
+        "tune",
+        "The tune",
+        "Look at grains per pound and spine again.",
+        "An under-spined or too light arrow is loud whatever else is done.",
+        "arrow",
+    ),
+)
+
+
+@dataclass(frozen=True)
+class CheckDone:
+    """One change measured: the difference after − before [dB] with its ±, and what it means.
+
+    tone_hz : a tone that has grown by at least 6 dB, with by how much and where to look first
+    """
+
+    seq: int
+    check: CheckId
+    before_db: tuple[float, ...]
+    after_db: tuple[float, ...]
+    difference_db: Estimate
+    verdict: CheckVerdict
+    tone_hz: float | None
+    tone_grown_db: float | None
+    tone_places: str | None
+
+
+@dataclass(frozen=True)
+class Quiet:
+    """A session's checks, the next one in order, and what they made together [dB] with its ±."""
+
+    day: str | None
+    done: tuple[CheckDone, ...]
+    next: CheckId | None
+    together_db: Estimate | None
+
+
+def difference(before: tuple[float, ...], after: tuple[float, ...]) -> Estimate:
+    """Mean of after − mean of before [dB], ± from shots (1.1 dB) and visits (0.35 dB)."""
+    variance = sum(SHOT_SD_DB**2 / len(v) + VISIT_SD_DB**2 for v in (before, after))
+    return Estimate(
+        value=float(np.mean(after) - np.mean(before)),
+        plus_minus=math.sqrt(variance),
+        source="measured",
+    )
+
+
+def likely_places(hz: float) -> str:
+    """Where to look first for a tone [Hz]."""
+    return next(places for limit, places in _PLACES if hz <= limit)
+
+
+def judge(seq: int, trial: QuietTrial) -> CheckDone:
+    """What one change did: told as quieter or louder from twice its ± on."""
+    d = difference(trial.before_db, trial.after_db)
+    verdict: CheckVerdict = "same"
+    if abs(d.value) > 2 * d.plus_minus:
+        verdict = "quieter" if d.value < 0 else "louder"
+    hz, grown = None, None
+    if trial.tone_after_hz is not None and trial.tone_after_db is not None:
+        earlier = trial.tone_before_db
+        rise = trial.tone_after_db - (0.0 if earlier is None else earlier)
+        if earlier is not None and rise >= GROWN_DB:
+            hz, grown = trial.tone_after_hz, rise
+    places = None if hz is None else likely_places(hz)
+    return CheckDone(
+        seq, trial.check, trial.before_db, trial.after_db, d, verdict, hz, grown, places
+    )
+
+
+def quiet(trials: tuple[KeptTrial, ...]) -> Quiet:
+    """The latest day's checks; levels of other days do not compare."""
+    kept = standing(trials, "quiet")
+    day = kept[-1].day if kept else None
+    done = tuple(judge(k.seq, k.trial) for k in kept if k.day == day)
+    made = {d.check for d in done}
+    following = next((c.id for c in CHECKS if c.id not in made), None)
+    together = None
+    if done:
+        together = Estimate(
+            value=sum(d.difference_db.value for d in done),
+            plus_minus=math.sqrt(sum(d.difference_db.plus_minus**2 for d in done)),
+            source="measured",
+        )
+    return Quiet(day, done, following, together)

@@ -1,0 +1,96 @@
+<script lang="ts">
+	import { scaleLinear } from 'd3-scale';
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import Plate from './Plate.svelte';
+
+	/** The six checks in order: each with its shots before and after, and what the change made. */
+	const bench = useBench();
+	const told = $derived(bench().bench.trials.quiet);
+	const checks = $derived(reference.catalog?.quiet ?? []);
+	const of = (id: string) => [...told.done].reverse().find((d) => d.check === id);
+	const mean = (v: number[]) => v.reduce((a, b) => a + b, 0) / v.length;
+	const colours = { quieter: 'var(--moss)', louder: 'var(--ochre)', same: 'var(--quiet)' };
+	const level = (value: number, spread?: number) =>
+		reference.valueText({ value, quantity: 'level', plus_minus: spread ?? null });
+</script>
+
+<Plate
+	label="The checks in order, with levels before and after each change"
+	height={300}
+	heads={['Check', 'Before', 'After', 'Change']}
+	rows={checks.map((c) => {
+		const d = of(c.id);
+		return d
+			? [
+					c.title,
+					level(mean(d.before_db)),
+					level(mean(d.after_db)),
+					level(d.difference_db.value, d.difference_db.plus_minus)
+				]
+			: [c.title, '', '', told.next === c.id ? 'next' : 'open'];
+	})}
+>
+	{#snippet children(width, height)}
+		{@const all = told.done.flatMap((d) => [...d.before_db, ...d.after_db])}
+		{@const x = scaleLinear()
+			.domain(all.length ? [Math.min(...all) - 1, Math.max(...all) + 1] : [0, 1])
+			.range([200, width - 150])}
+		{@const row = (height - 40) / Math.max(checks.length, 1)}
+		{#each checks as check, i (check.id)}
+			{@const y = 22 + i * row}
+			{@const d = of(check.id)}
+			{@const next = told.next === check.id}
+			<circle
+				cx="16"
+				cy={y}
+				r="11"
+				fill={d ? 'var(--moss)' : 'var(--paper)'}
+				stroke={d ? 'var(--moss)' : next ? 'var(--heather)' : 'var(--line)'}
+				stroke-width="1.6"
+			/>
+			<text
+				x="16"
+				y={y + 4.5}
+				text-anchor="middle"
+				style:fill={d ? 'var(--paper)' : undefined}
+				style:font-weight="600">{i + 1}</text
+			>
+			<text x="36" y={y + 4.5} style:font-weight={next ? 700 : 400}>{check.title}</text>
+			{#if next}<text x="36" y={y + 20} class="q" style:fill="var(--heather)">next</text>{/if}
+			<path d="M200 {y}H{width - 150}" stroke="var(--hair)" />
+			{#if d}
+				{@const a = mean(d.before_db)}
+				{@const b = mean(d.after_db)}
+				{#each d.before_db as v, j (j)}<circle
+						cx={x(v)}
+						cy={y - 6}
+						r="2.6"
+						fill="none"
+						stroke="var(--quiet)"
+					/>{/each}
+				{#each d.after_db as v, j (j)}<circle
+						cx={x(v)}
+						cy={y + 6}
+						r="2.6"
+						fill="var(--heather)"
+					/>{/each}
+				<path d="M{x(a)} {y - 12}v12M{x(b)} {y}v12" stroke="var(--ink)" stroke-width="2" />
+				<path d="M{x(a)} {y}H{x(b)}" stroke={colours[d.verdict]} stroke-width="3" />
+				<text x={width - 140} y={y + 4.5} style:fill={colours[d.verdict]} style:font-weight="600"
+					>{level(d.difference_db.value, d.difference_db.plus_minus)}</text
+				>
+			{/if}
+		{/each}
+		{#if all.length}
+			{#each x.ticks(6) as tick (tick)}
+				<text class="q num" x={x(tick)} y={height - 6} text-anchor="middle">{tick}</text>
+			{/each}
+			<text class="q" x={width - 140} y={height - 6}>dB, this day only</text>
+		{:else}
+			<text class="q" x={(200 + width - 150) / 2} y={height / 2} text-anchor="middle"
+				>Levels before and after each change stand here.</text
+			>
+		{/if}
+	{/snippet}
+</Plate>

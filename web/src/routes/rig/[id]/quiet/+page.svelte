@@ -1,0 +1,103 @@
+<script lang="ts">
+	import type { Schemas } from '$lib/api/client';
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import HearLevels, { type Levels } from '$lib/controls/HearLevels.svelte';
+	import TrialList from '$lib/controls/TrialList.svelte';
+	import Station from '$lib/frame/Station.svelte';
+	import QuietPlate from '$lib/plates/QuietPlate.svelte';
+
+	const bench = useBench();
+	type CheckId = Schemas['QuietTrial']['check'];
+	const checks = $derived(reference.catalog?.quiet ?? []);
+	let chosen = $state<string | null>(null);
+	const check = $derived(chosen ?? bench().bench.trials.quiet.next ?? 'brace');
+	const note = $derived(checks.find((c) => c.id === check));
+	let before = $state<Levels | null>(null);
+	let after = $state<Levels | null>(null);
+	let notes = $state('');
+	let first = $state<HearLevels>();
+	let second = $state<HearLevels>();
+
+	async function log(event: Event): Promise<void> {
+		event.preventDefault();
+		if (!before || !after) return;
+		const trial = {
+			kind: 'quiet' as const,
+			check: check as CheckId,
+			before_db: before.levels,
+			after_db: after.levels,
+			tone_before_hz: before.tone_hz,
+			tone_before_db: before.tone_db,
+			tone_after_hz: after.tone_hz,
+			tone_after_db: after.tone_db,
+			notes,
+			day: ''
+		};
+		if (await bench().log('quiet', trial)) {
+			chosen = null;
+			notes = '';
+			first?.clear();
+			second?.clear();
+		}
+	}
+</script>
+
+<Station id="quiet">
+	{#snippet plate()}<QuietPlate />{/snippet}
+	{#snippet controls()}
+		<form class="readings whole" onsubmit={log}>
+			<div class="line pick">
+				<label
+					><span class="sr-only">Check</span>
+					<select value={check} onchange={(e) => (chosen = e.currentTarget.value)}>
+						{#each checks as c, i (c.id)}<option value={c.id}>{i + 1}. {c.title}</option>{/each}
+					</select></label
+				>
+				<span>{note?.do} <span class="quiet">{note?.why}</span></span>
+			</div>
+			<HearLevels
+				bind:this={first}
+				bind:value={before}
+				label="Before"
+				query="check={check}&done=no"
+				trial
+			/>
+			<HearLevels
+				bind:this={second}
+				bind:value={after}
+				label="After"
+				query="check={check}&done=yes"
+			/>
+			<div class="line">
+				<input
+					class="line-input notes"
+					bind:value={notes}
+					maxlength="200"
+					placeholder="what was changed"
+					aria-label="What was changed"
+				/>
+				<button class="act" disabled={!before || !after || bench().busy}>Log this check</button>
+				<span class="quiet"
+					>Shoot three, make one change, shoot three more from the same place.</span
+				>
+			</div>
+		</form>
+	{/snippet}
+	{#snippet more()}
+		<TrialList kinds={['quiet']} empty="No check was measured yet." />
+	{/snippet}
+</Station>
+
+<style>
+	.pick {
+		margin-bottom: 0.6rem;
+	}
+	.pick > span {
+		flex: 1;
+		font-size: 0.93rem;
+	}
+	.line .notes {
+		width: 16rem;
+	}
+</style>
