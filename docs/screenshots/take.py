@@ -24,6 +24,7 @@ VIEWS = {
     "brace": "/rig/2/brace",
     "nock-point": "/rig/1/nock-point",
     "arrow": "/rig/1/arrow",
+    "quiet": "/rig/2/quiet",
     "crawls": "/rig/1/crawls",
     "logbook": "/rig/1/keep",
     "schedule": "/rig/1/schedule",
@@ -67,14 +68,9 @@ def main() -> None:
             page.wait_for_timeout(300)
             page.screenshot(path=HERE / "change.png", animations="disabled")
             page.goto(f"{address}/rig/1/bow-length", wait_until="networkidle")
-            for tab, name in (
-                ("Bows you could take", "line-up"),
-                ("The bow you have", "looking-over"),
-            ):
-                page.get_by_role("tab", name=tab).click()
-                page.get_by_role("tablist").evaluate("e => e.scrollIntoView()")
-                page.wait_for_timeout(400)
-                page.screenshot(path=HERE / f"{name}.png", animations="disabled")
+            page.get_by_role("tablist").evaluate("e => e.scrollIntoView()")
+            page.wait_for_timeout(400)
+            page.screenshot(path=HERE / "line-up.png", animations="disabled")
             page.goto(f"{address}/rig/2/brace", wait_until="networkidle")
             page.get_by_role("button", name="Simulated recorder").click()
             page.get_by_text("shots heard").wait_for()

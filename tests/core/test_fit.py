@@ -18,7 +18,7 @@ from lyrandis.core.fit.draw_length import (
 )
 from lyrandis.core.fit.length_map import length_map
 from lyrandis.core.rig import Archer, Bow, SchoolNumbers, String
-from lyrandis.core.tune.brace import brace_fit, start_in
+from lyrandis.core.tune.brace import brace_fit, by_reference_in, start_in
 from lyrandis.core.tune.string import string_fit
 
 NUMBERS = SchoolNumbers()
@@ -164,6 +164,14 @@ class TestStringAndBrace:
         assert fit.usual_length_in == 64
         assert fit.needed_length_in == pytest.approx(64.6, abs=0.2)
         assert fit.usual_strands == 14
+
+    def test_the_three_references_of_one_string(self):
+        assert by_reference_in(Bow(brace_height_in=8.5)) == {"grip": 8.5, "back": 10.25, "plunger": None}  # fmt: skip
+        plunger = Bow(brace_height_in=9.0, brace_reference="plunger", brace_offset_in=0.25)
+        told = by_reference_in(plunger)
+        assert told == {"grip": 8.75, "back": 10.5, "plunger": 9.0}
+        back = Bow(brace_height_in=10.0, brace_reference="back", brace_offset_in=2.0)
+        assert by_reference_in(back) == {"grip": 8.0, "back": 10.0, "plunger": None}
 
     def test_brace_starts_in_the_range(self):
         assert start_in(Bow(length_in=68)) == pytest.approx(8.5)

@@ -11,7 +11,8 @@ from lyrandis.core.bow.form import (
     brace_to_pivot_in,
     default_brace_in,
 )
-from lyrandis.core.rig import Bow, String
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.rig import Bow, BraceReference, String
 
 ODD_STRING_IN = 1.5
 
@@ -29,6 +30,27 @@ class BraceFit:
     assumed: bool
     energy_per_in_pct: float  # change of stored energy for 1 in more brace
     string_per_in: float  # change of whole string length [in] for 1 in more brace
+    by_reference_in: dict[BraceReference, float | None]  # None: nobody said where it lies
+
+
+def by_reference_in(bow: Bow) -> dict[BraceReference, float | None]:
+    """The brace height [in] as each school measures it: to the grip, the back and the plunger.
+
+    The bow's own reference uses its own offset; the back else stands 1 3/4 in in front of the
+    grip, and a plunger's place is unknown until it is said.
+    """
+    pivot = brace_to_pivot_in(bow)
+    told: dict[BraceReference, float | None] = {}
+    for reference in ("grip", "back", "plunger"):
+        own = reference == bow.brace_reference
+        sized = bow.model_copy(
+            update={"brace_reference": reference} | ({} if own else {"brace_offset_in": None})
+        )
+        try:
+            told[reference] = pivot + brace_reference_offset_in(sized)
+        except RefusedError:
+            told[reference] = None
+    return told
 
 
 def start_in(bow: Bow) -> float:
@@ -56,4 +78,5 @@ def brace_fit(bow: Bow, string: String, curve: ForceDraw, draw_in: float) -> Bra
         assumed=bow.brace_height_in is None,
         energy_per_in_pct=(here - lower) / 0.5 / here * 100,
         string_per_in=1 / curve.statics.brace_per_string(),
+        by_reference_in=by_reference_in(bow),
     )

@@ -1238,6 +1238,10 @@ export interface components {
             assumed: boolean;
             /** Brace In */
             brace_in: number;
+            /** By Reference In */
+            by_reference_in: {
+                [key: string]: number | null;
+            };
             /** Energy Per In Pct */
             energy_per_in_pct: number;
             /** High In */

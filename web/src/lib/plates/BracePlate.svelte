@@ -28,8 +28,10 @@
 	heads={['Brace height', 'Value']}
 	rows={brace
 		? [
-				[`to the ${names[rig.bow!.brace_reference ?? 'grip']}`, b(brace.brace_in)],
-				['to the pivot', b(brace.to_pivot_in)],
+				...Object.entries(brace.by_reference_in).map(([id, value]) => [
+					`to the ${names[id as keyof typeof names]}`,
+					value == null ? 'say where it lies' : b(value)
+				]),
 				['lowest', b(brace.low_in)],
 				['highest', b(brace.high_in)]
 			]

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
 	import BraceTrials from '$lib/controls/BraceTrials.svelte';
 	import ChoiceField from '$lib/controls/ChoiceField.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
@@ -41,6 +42,13 @@
 			/>{/if}
 		<MeasureField path="bow.maker_brace_low_in" label="Maker's lowest" slider={false} />
 		<MeasureField path="bow.maker_brace_high_in" label="Maker's highest" slider={false} />
+		{#if brace}
+			<p class="whole quiet">
+				{#each Object.entries(brace.by_reference_in) as [id, value], i (id)}{#if value != null}{i
+							? ' · '
+							: 'The same string stands '}{reference.text(value, 'brace')} to the {id}{/if}{/each}.
+			</p>
+		{/if}
 	{/snippet}
 	{#snippet more()}
 		<Leaves
@@ -54,3 +62,9 @@
 
 {#snippet listen()}<BraceTrials />{/snippet}
 {#snippet twists()}<TwistCounter />{/snippet}
+
+<style>
+	p {
+		font-size: 0.9rem;
+	}
+</style>
