@@ -224,6 +224,6 @@ class TestFindings:
 
     def test_a_growing_draw_is_told(self):
         told = self.tell("draw", drawn(27.0, "2026-01-01"), drawn(28.0, "2026-12-01"))
-        assert any("Your draw grows by" in said for _, said in told)
+        assert any("Your draw grew by 1 ± 1/8 in since 2026-01-01" in said for _, said in told)
         steady = self.tell("draw", drawn(28.0, "2026-01-01"), drawn(28.0, "2026-12-01"))
-        assert not any("Your draw" in said and "month" in said for _, said in steady)
+        assert not any("grew" in said or "shrank" in said for _, said in steady)

@@ -38,6 +38,14 @@ class DrawHistory:
     per_month_sd_in: float | None
 
     @property
+    def change_in(self) -> tuple[float, float] | None:
+        """Change [in] from the first to the last measuring along the line, and its ±."""
+        if self.per_month_in is None or self.per_month_sd_in is None:
+            return None
+        months = days_between(self.points[0].day, self.points[-1].day) / _DAYS_PER_MONTH
+        return self.per_month_in * months, self.per_month_sd_in * months
+
+    @property
     def is_change(self) -> bool:
         """Whether the change is more than twice its ±."""
         return (

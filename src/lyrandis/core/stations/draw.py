@@ -160,16 +160,17 @@ def _arrow_margin(b: Workbench) -> Finding:
 def _change(b: Workbench) -> list[Finding]:
     """A draw that grows or shrinks by more than its measuring's doubt."""
     told = b.draw_history
-    if not told.is_change or told.per_month_in is None or told.per_month_sd_in is None:
+    if not told.is_change or told.change_in is None:
         return []
-    way = "grows" if told.per_month_in > 0 else "shrinks"
+    change, sd = told.change_in
+    way = "grew" if change > 0 else "shrank"
     return [
         Finding(
             level="mind",
             said=say(
-                f"Your draw {way} by {{rate}} a month since {told.points[0].day}: look at bow "
-                "length, weight and arrow again.",
-                rate=("draw", abs(told.per_month_in), told.per_month_sd_in),
+                f"Your draw {way} by {{change}} since {told.points[0].day}: look at bow length, "
+                "weight and arrow again.",
+                change=("draw", abs(change), sd),
             ),
             why=say(
                 "A straight line through the measured draws, each weighed by its own doubt. A "
