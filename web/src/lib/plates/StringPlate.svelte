@@ -12,6 +12,7 @@
 	const bench = useBench();
 	const drawn = $derived(bench().bench.force_draw);
 	const fits = $derived(bench().bench.string);
+	const worked = $derived(bench().value('string.worked_in') != null);
 	const ghost = $derived(bench().dirty ? bench().keptBench.force_draw : null);
 	const rig = $derived(bench().bench.rig);
 	const have = $derived(rig.string?.length_in ?? null);
@@ -19,7 +20,11 @@
 	const marks = $derived(
 		fits
 			? [
-					{ name: 'usual for the bow’s length', at: fits.usual_length_in, colour: 'var(--quiet)' },
+					{
+						name: worked ? 'the one that worked' : 'usual for the bow’s length',
+						at: fits.usual_length_in,
+						colour: 'var(--quiet)'
+					},
 					{
 						name: 'needed for your brace height',
 						at: fits.needed_length_in,
