@@ -49,7 +49,7 @@ def main() -> None:
         )
         address = f"http://127.0.0.1:{port}"
         try:
-            for _ in range(100):
+            for _ in range(400):
                 try:
                     urllib.request.urlopen(f"{address}/api/health").close()
                     break
