@@ -22,7 +22,11 @@ def tell(b: Workbench) -> Told:
     made, all_ = ("count", float(len({d.check for d in q.done}))), ("count", float(len(CHECKS)))
     note = say("{made} of {all_} checks", made=made, all_=all_)
     if q.together_db is None:
-        answer = say("Not listened to yet: six checks in order, one change at a time.")
+        answer = say(
+            "{made} of {all_} checks made: listen before and after, one change at a time.",
+            made=made,
+            all_=all_,
+        )
     else:
         answer = say(
             "{made} of {all_} checks made; together they changed the sound by {together}.",
