@@ -57,6 +57,9 @@ def shaft_angle(sight: Sight, crawl_mm: Array | float) -> Array:
     return angle
 
 
+_FARTHEST_M = 2000.0
+
+
 def impact_m(sight: Sight, crawl_mm: Array | float, distance_m: Array | float) -> Array:
     """Height [m] of the arrow over the sight line at a distance [m]; arrays broadcast."""
     c, d = np.broadcast_arrays(
@@ -77,7 +80,8 @@ def impact_m(sight: Sight, crawl_mm: Array | float, distance_m: Array | float) -
 
     for _ in range(3):
         along = d - sight.nock_to_tip_m + fall(flown) * math.sin(beta)
-        flown = np.maximum(along / np.cos(alpha) - sight.stroke_m, 0.0)
+        # Far up a steep slope the steps run away; nothing flies farther than this.
+        flown = np.clip(along / np.cos(alpha) - sight.stroke_m, 0.0, _FARTHEST_M)
     height: Array = (sight.stroke_m + flown) * np.sin(alpha) - fall(flown) * math.cos(beta)
     return height
 
