@@ -2,6 +2,7 @@
 
 import pytest
 
+from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.rig import Bow, Rig
 from lyrandis.core.stations import TELLERS
@@ -35,27 +36,40 @@ def test_only_the_latest_days_trials_are_compared():
     assert heard.day == "2026-03-01"
     assert heard.elsewhere == 1
     assert len(heard.heard) == 4
-    assert heard.sweep.mean_db.max() < 80
+    assert heard.curve.mean_db.max() < 80
 
 
 def test_a_struck_trial_is_not_heard():
     some = kept(*PARABOLA)
     struck = KeptTrial(9, AT, trial(8.4, 30), Rig(), struck=True)
-    assert listen((*some, struck), Bow()).sweep.best_mm == listen(some, Bow()).sweep.best_mm
+    assert listen((*some, struck), Bow()).curve.best_in == listen(some, Bow()).curve.best_in
 
 
 def test_references_are_brought_to_the_pivot():
     bow = Bow(brace_reference="back")
     heard = listen(kept(trial(10.5, 60, reference="back"), trial(8.75, 60)), bow)
-    assert [h.to_pivot_in for h in heard.heard] == pytest.approx([8.75, 8.75])
-    assert heard.offset_in == 1.75
+    assert [h.brace_in for h in heard.heard] == pytest.approx([10.5, 10.5])
+    grip = listen(kept(trial(10.5, 60, reference="back"), trial(8.75, 60)), Bow())
+    assert heard.curve.best_in == pytest.approx(grip.curve.best_in + 1.75)
+    assert heard.low_in == pytest.approx(grip.low_in + 1.75)
+
+
+def test_an_offset_belongs_to_the_bows_own_reference_only():
+    """A plunger a quarter inch in front of the grip does not move the back of the bow."""
+    bow = Bow(brace_reference="plunger", brace_offset_in=0.25)
+    heard = listen(
+        kept(trial(10.5, 60, reference="back"), trial(9.0, 60, reference="plunger")), bow
+    )
+    assert [h.brace_in for h in heard.heard] == pytest.approx([9.0, 9.0])
+    with pytest.raises(RefusedError, match="plunger"):
+        listen(kept(trial(9.0, 60, reference="plunger")), Bow())
 
 
 def test_nothing_outside_the_makers_range_is_suggested():
     bow = Bow(maker_brace_low_in=8.5, maker_brace_high_in=9.0)
     heard = listen(kept(trial(7.5, 55), trial(8.6, 60)), bow)
-    assert 8.5 * 25.4 <= heard.sweep.best_mm <= 9 * 25.4
-    assert heard.sweep.next_mm is None or 8.5 * 25.4 <= heard.sweep.next_mm <= 9 * 25.4
+    assert 8.5 <= heard.curve.best_in <= 9
+    assert heard.curve.next_in is None or 8.5 <= heard.curve.next_in <= 9
 
 
 @pytest.mark.parametrize(("arrows", "ratio"), [(2, None), (3, 2.5), (4, 2.1), (5, 2.1), (6, 1.7), (12, 1.7)])  # fmt: skip
@@ -83,8 +97,8 @@ def test_the_station_names_the_next_and_then_the_quietest():
 
 
 def test_feel_alone_is_heard_and_nothing_at_all_is_not():
-    assert listen(kept(trial(8.5)), Bow()).sweep is None
-    assert listen(kept(trial(8.5, feel=3), trial(9.0, feel=5)), Bow()).sweep.best_mm > 8.6 * 25.4
+    assert listen(kept(trial(8.5)), Bow()).curve is None
+    assert listen(kept(trial(8.5, feel=3), trial(9.0, feel=5)), Bow()).curve.best_in > 8.6
     assert listen((), Bow()).day is None
 
 

@@ -159,10 +159,10 @@ class TestLimbs:
 
     def test_five_percent_moves_the_nock_point_as_the_model_says(self):
         told = limb_pair(Limbs(upper_lbf=40, lower_lbf=42), 18.5, 180)
-        assert told.nock_in == pytest.approx((-0.15, -0.08))
+        assert told.nock_mm == pytest.approx((-3.81, -2.032))
         assert told.verdict == "small"
         mirrored = limb_pair(Limbs(upper_lbf=42, lower_lbf=40), 18.5, 180)
-        assert mirrored.nock_in[0] > 0
+        assert mirrored.nock_mm[0] > 0
 
     @given(st.floats(20, 60), st.floats(-0.049, 0.049))
     def test_the_lateness_grows_with_the_difference(self, weight, share):

@@ -134,13 +134,15 @@ class TestSheet:
             assert f"{row.crawl_mm:.0f}" in text
 
     def test_the_check_bar_is_50_mm(self):
-        lengths = [x1 - x0 for x0, y0, x1, y1 in drawn_lines(rig_sheet(RIG, {}, "d")) if y0 == y1]
+        lengths = [
+            x1 - x0 for x0, y0, x1, y1 in drawn_lines(rig_sheet(RIG, {}, "2026-11-23")) if y0 == y1
+        ]
         assert any(abs(length - 50 * MM) < 0.02 for length in lengths)
 
     def test_the_tab_card_is_at_true_size(self):
         """The marks below the arrow nock's line stand at the crawls, in millimetres."""
         rows = [r.crawl_mm for r in Workbench(RIG).chart.rows]
-        lines = drawn_lines(rig_sheet(RIG, {}, "d"))
+        lines = drawn_lines(rig_sheet(RIG, {}, "2026-11-23"))
         marks = [y0 for x0, y0, x1, y1 in lines if y0 == y1 and abs(x1 - x0 - 7 * MM) < 0.02]
         assert len(marks) == len(rows)
         gaps = [

@@ -32,7 +32,6 @@ from lyrandis.core.tally import TallyEntry, tally
 from lyrandis.core.trials import KeptTrial
 from lyrandis.core.tune.brace import BraceFit
 from lyrandis.core.tune.crawls import CrawlRow, FingerRule, impact_m
-from lyrandis.core.tune.listening import Heard
 from lyrandis.core.tune.nock_point import NockStart
 from lyrandis.core.tune.quiet import Quiet
 from lyrandis.core.tune.string import StringFit
@@ -96,30 +95,46 @@ class PlanView(View):
     problem: str | None
 
 
-class SweepView(View):
-    """Loudness over brace: the curve on a grid of 1 mm to the pivot, and where to listen next."""
+class SessionCurveView(View):
+    """Loudness over brace to the bow's own reference, and where to listen next."""
 
-    brace_mm: Floats
+    brace_in: Floats
     mean_db: Floats
     sd_db: Floats
-    best_mm: float
-    interval_mm: tuple[float, float]
-    next_mm: float | None
+    best_in: float
+    interval_in: tuple[float, float]
+    next_in: float | None
     done: bool
     why: str
     sure: float
 
 
+class HeardView(View):
+    """One trial of the session."""
+
+    seq: int
+    brace_in: float
+    levels_db: list[float]
+    mean_db: float | None
+    feel: int | None
+
+
 class ListeningView(View):
-    """The latest session of brace trials; braces to the pivot."""
+    """The latest session of brace trials; braces to the bow's own reference."""
 
     day: str | None
-    heard: list[Heard]
+    heard: list[HeardView]
     elsewhere: int
-    sweep: SweepView | None
+    curve: SessionCurveView | None
     low_in: float
     high_in: float
-    offset_in: float
+
+
+class TwistSeen(BaseModel):
+    """A brace height [in, to the bow's own reference] at a count of turns."""
+
+    twists: float
+    brace_in: float
 
 
 class SettlingView(View):
@@ -145,6 +160,7 @@ class TrialsView(View):
     plan: PlanView
     listening: ListeningView | None
     settling: SettlingView | None
+    twists_seen: list[TwistSeen]
     quiet: Quiet
 
 
@@ -304,7 +320,7 @@ def _settling_view(b: Workbench) -> SettlingView | None:
         return None
     return SettlingView(
         **{name: getattr(told, name) for name in told.__dataclass_fields__},
-        readings=[(t.trial.hours, t.trial.brace_height_in) for t in b.settling_run],
+        readings=b.settling_readings,
         hours_now=hours_braced(b.settling_run, b.now),
     )
 
@@ -318,6 +334,9 @@ def _trials_view(b: Workbench) -> TrialsView:
         bolts=_part(lambda: b.bolts) if takedown else None,
         plan=_plan_view(b),
         quiet=b.quiet,
+        twists_seen=[
+            TwistSeen(twists=t, brace_in=brace) for t, brace in _part(lambda: b.twists_seen) or []
+        ],
         settling=_part(lambda: _settling_view(b)),
         listening=_part(lambda: ListeningView.model_validate(b.listening)),
     )

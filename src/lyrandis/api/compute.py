@@ -17,6 +17,7 @@ from lyrandis.api.bench_view import (
     force_draw_view,
     shot_view,
 )
+from lyrandis.api.context import now
 from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.arrow.build import Build, build
 from lyrandis.core.arrow.window import SpineWindow
@@ -237,4 +238,4 @@ def compute_crawls(body: CrawlsIn) -> CrawlChart:
 @router.post("/rig")
 def compute_rig(body: Rig) -> BenchView:
     """Every number of a whole rig at once."""
-    return bench_view(body)
+    return bench_view(body, now=now())

@@ -146,6 +146,7 @@ class SoundOut(Read):
     noise_db: float
     outline_db: Floats
     slice_s: float
+    tone: tuple[float, float] | None
 
 
 @router.post("/compute/sound")

@@ -3,7 +3,6 @@
 from __future__ import annotations
 
 import re
-from datetime import date
 from typing import Annotated, Any
 
 from fastapi import APIRouter, File, Response, UploadFile
@@ -19,6 +18,7 @@ from lyrandis.core.fields import changed
 from lyrandis.core.findings import Said
 from lyrandis.core.fit.first_rig import first_rig
 from lyrandis.core.fit.line_up import Lined, line_up
+from lyrandis.core.fit.step_up import begun
 from lyrandis.core.history import sentences
 from lyrandis.core.rig import Form, Hand, Name, Release, Rig, Short
 from lyrandis.core.route import Standing, StationState, states
@@ -203,10 +203,13 @@ class KeepIn(Changes):
 @router.post("/{id}/keep")
 def keep(id: int, body: KeepIn, store: Rigs) -> RigView:
     """Keep settings. Refused where a changed setting itself makes the rig impossible."""
-    rig = changed(store.get(id).present.rig, body.changes)
-    for station in bench_view(rig).stations:
+    present = store.get(id).present
+    made = now()
+    changes = begun(body.changes, present.rig.step_up, day_of(made))
+    rig = changed(present.rig, changes)
+    for station in bench_view(rig, present.trials, made).stations:
         p = station.problem
-        if p is not None and p.field in body.changes:
+        if p is not None and p.field in changes:
             raise RefusedError(p.field, p.reason, p.limit, p.unit)
     if body.trial is not None and body.trial.day:
         day_of(body.trial.day, "trial.day")
@@ -214,7 +217,7 @@ def keep(id: int, body: KeepIn, store: Rigs) -> RigView:
         store.keep(
             id,
             body.seq,
-            body.changes,
+            changes,
             body.station,
             body.standing,
             body.why,
@@ -413,8 +416,8 @@ def step_up_calendar(id: int, store: Rigs) -> Response:
 @router.get("/{id}/sheet", response_class=Response)
 def sheet(id: int, store: Rigs, preferences: Preferences) -> Response:
     """The printed rig sheet as PDF, in the archer's units."""
-    rig = store.get(id).present.rig
-    units = get_preferences(preferences).units
-    pdf = rig_sheet(rig, units, f"{date.today():%Y-%m-%d}")
+    present = store.get(id).present
+    rig, made = present.rig, now()
+    pdf = rig_sheet(rig, get_preferences(preferences).units, made, present.trials)
     name = _file_name(rig.name, "pdf").replace("attachment", "inline")
     return Response(pdf, media_type="application/pdf", headers={"Content-Disposition": name})

@@ -10,7 +10,7 @@ import numpy as np
 from lyrandis.core.arrow.build import Build, build
 from lyrandis.core.arrow.window import SpineWindow, refuse_short, spine_window
 from lyrandis.core.bow.curve import ForceDraw, force_draw, refuse_past_end, stack_onset_in
-from lyrandis.core.bow.form import brace_to_pivot_in
+from lyrandis.core.bow.form import brace_to_pivot_in, own_brace_in
 from lyrandis.core.bow.geometry import Array
 from lyrandis.core.bow.shot import Floor, Shot, arrow_floor, shot
 from lyrandis.core.dates import day_of
@@ -41,7 +41,7 @@ from lyrandis.core.tune.nock_point import NockStart, nock_start
 from lyrandis.core.tune.quiet import Quiet, quiet
 from lyrandis.core.tune.settling import Settling, settle
 from lyrandis.core.tune.string import StringFit, string_fit, usual_length_in
-from lyrandis.core.tune.twists import brace_per_string_slack
+from lyrandis.core.tune.twists import brace_per_string_slack, same_string
 from lyrandis.core.units import KG_PER_GRAIN, M_PER_FT, M_PER_IN
 
 EYE_SD_MM = 10.0  # an anchor's usual height is known to about this until a chart was shot
@@ -184,9 +184,31 @@ class Workbench:
         if not run:
             return None
         length = r.string.length_in or usual_length_in(r.bow)
-        readings = [(t.trial.hours, t.trial.brace_height_in) for t in run]
         gain = brace_per_string_slack(self.curve.statics)
-        return settle(r.string.material, length, gain, readings)
+        return settle(r.string.material, length, gain, self.settling_readings)
+
+    @property
+    def settling_readings(self) -> list[tuple[float, float]]:
+        """Hours braced and brace height [in, to the bow's own reference] of the new string."""
+        return [
+            (t.trial.hours, own_brace_in(self.rig.bow, t.trial.brace_height_in, t.trial.reference))
+            for t in self.settling_run
+        ]
+
+    @cached_property
+    def twists_seen(self) -> list[tuple[float, float]]:
+        """Turns and brace height [in, own reference] measured with the string that is on now.
+
+        Trials with another string, or before a new one was put on, say nothing of this one.
+        """
+        since = self.settling_run[0].seq if self.settling_run else 0
+        return [
+            (t.trial.twists, own_brace_in(self.rig.bow, t.trial.brace_height_in, t.trial.reference))
+            for t in standing(self.trials, "brace")
+            if t.trial.twists is not None
+            and t.seq > since
+            and same_string(t.rig.string, self.rig.string)
+        ]
 
     @cached_property
     def draw_history(self) -> DrawHistory:

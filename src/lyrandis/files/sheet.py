@@ -16,11 +16,13 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Paragraph, Table, TableStyle
 
+from lyrandis.core.dates import day_of
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Finding
 from lyrandis.core.rig import Rig
 from lyrandis.core.stations import views
 from lyrandis.core.tally import tally
+from lyrandis.core.trials import KeptTrial
 from lyrandis.core.units import write
 from lyrandis.core.workbench import Workbench
 
@@ -219,16 +221,17 @@ def _chart_rows(bench: Workbench, units: Units) -> list[list[str]]:
     return [[_latin(cell) for cell in row] for row in rows]
 
 
-def rig_sheet(rig: Rig, units: Units, printed_on: str) -> bytes:
+def rig_sheet(rig: Rig, units: Units, now: str, trials: tuple[KeptTrial, ...] = ()) -> bytes:
     """The sheet as PDF.
 
     Parameters
     ----------
     rig : the rig as kept
     units : display unit per quantity; defaults where absent
-    printed_on : the date to print
+    now : ISO day or time at which it is printed
+    trials : those of the rig's history, for what they say of it
     """
-    bench = Workbench(rig)
+    bench = Workbench(rig, trials, now)
     out = BytesIO()
     c = Canvas(out, pagesize=A4, pageCompression=1)
     c.setTitle(f"{rig.name}: rig sheet")
@@ -240,7 +243,7 @@ def rig_sheet(rig: Rig, units: Units, printed_on: str) -> bytes:
         c,
         width - _MARGIN,
         y - 14,
-        f"Lyrandis rig sheet, {printed_on}",
+        f"Lyrandis rig sheet, {day_of(now)}",
         "Helvetica",
         8,
         QUIET,

@@ -10,7 +10,7 @@ import math
 from dataclasses import dataclass
 
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.rig import Bow, StringMaterial
+from lyrandis.core.rig import Bow, BraceReference, StringMaterial
 from lyrandis.core.units import M_PER_IN
 
 TRADE_OFFSET_IN = 1.75  # trade draw = string to pivot + 1 3/4 in
@@ -69,23 +69,43 @@ def default_brace_in(bow: Bow) -> float:
     return shape.brace_in + _BRACE_PER_IN * (bow.length_in - shape.reference_length_in)
 
 
-def brace_reference_offset_in(bow: Bow) -> float:
-    """How far [in] the brace reference lies in front of the pivot.
+def reference_offset_in(bow: Bow, reference: BraceReference) -> float:
+    """How far [in] a brace reference lies in front of the pivot.
+
+    The offset that the bow states belongs to its own reference; the back else stands 1 3/4 in
+    in front of the pivot.
 
     Raises
     ------
-    RefusedError : measured to the plunger without saying where the plunger is.
+    RefusedError : a plunger of which nobody said where it is.
     """
-    if bow.brace_offset_in is not None:
-        return 0.0 if bow.brace_reference == "grip" else bow.brace_offset_in
-    if bow.brace_reference == "plunger":
+    if reference == "grip":
+        return 0.0
+    if reference == bow.brace_reference and bow.brace_offset_in is not None:
+        return bow.brace_offset_in
+    if reference == "plunger":
         raise RefusedError(
             "bow.brace_offset_in",
             "Say how far the plunger lies in front of the deepest part of the grip "
             "(0 in if level with it): without it a brace height to the plunger means nothing.",
             unit="in",
         )
-    return _BACK_IN_FRONT_IN if bow.brace_reference == "back" else 0.0
+    return _BACK_IN_FRONT_IN
+
+
+def brace_reference_offset_in(bow: Bow) -> float:
+    """How far [in] the bow's own brace reference lies in front of the pivot; see above."""
+    return reference_offset_in(bow, bow.brace_reference)
+
+
+def own_brace_in(bow: Bow, brace_in: float, reference: BraceReference) -> float:
+    """A brace height [in] measured to any reference, as measured to the bow's own.
+
+    Raises
+    ------
+    RefusedError : one of the two references is not known on this bow.
+    """
+    return brace_in - reference_offset_in(bow, reference) + brace_reference_offset_in(bow)
 
 
 def brace_to_pivot_in(bow: Bow) -> float:

@@ -32,13 +32,13 @@ class LimbPair:
     """Whether two limbs work as one pair.
 
     share : lower limb's weight over the upper's, less one [-]; None where not both are known
-    nock_in : least and greatest move of the nock point [in, up is positive]; None if unknown
+    nock_mm : least and greatest move of the nock point [mm, up is positive]; None if unknown
     late_ms : how much later the weaker limb would come home, left to itself [ms], at most
     """
 
     verdict: LimbVerdict
     share: float | None
-    nock_in: tuple[float, float] | None
+    nock_mm: tuple[float, float] | None
     late_ms: float | None
 
 
@@ -70,7 +70,7 @@ def limb_pair(limbs: Limbs, stroke_in: float, speed_fps: float) -> LimbPair:
     share = None if a is None or b is None else b / a - 1
     nock = late = None
     if share is not None:
-        low, high = (-share / 0.05 * shift for shift in _NOCK_IN_PER_5_PCT)
+        low, high = (-share / 0.05 * shift * MM_PER_IN for shift in _NOCK_IN_PER_5_PCT)
         nock = (min(low, high), max(low, high))
         late = abs(share) / 2 * _STROKE_TIMES * stroke_in / 12 / speed_fps * 1000
     classes = {limbs.upper_class, limbs.lower_class} - {None}

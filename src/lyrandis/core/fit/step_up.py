@@ -6,7 +6,9 @@ Source: practice section 3. The days are the earliest; a step waits for the hold
 from __future__ import annotations
 
 import math
+from collections.abc import Mapping
 from dataclasses import dataclass
+from typing import Any
 
 from lyrandis.core.dates import later
 from lyrandis.core.errors import RefusedError
@@ -24,6 +26,17 @@ class WeightStep:
     day: str
     weight_lbf: float
     earned_by: str
+
+
+def begun(changes: Mapping[str, Any], plan: StepUp, today: str) -> dict[str, Any]:
+    """Changes with the plan's first day set, where they set a goal and no day was named.
+
+    Without it the plan's days would move on with every new day.
+    """
+    goal = changes.get("step_up.goal_lbf")
+    if goal is None or changes.get("step_up.starts", plan.starts):
+        return dict(changes)
+    return dict(changes) | {"step_up.starts": today}
 
 
 def weight_steps(plan: StepUp, archer: Archer, weight_lbf: float, today: str) -> list[WeightStep]:

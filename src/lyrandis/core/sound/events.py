@@ -67,6 +67,22 @@ class Sound:
     outline_db: Array
     slice_s: float
 
+    @property
+    def tone(self) -> tuple[float, float] | None:
+        """The shots' tone: that of the shot in the middle by how far [dB] its tone stands out.
+
+        Frequency [Hz] and height [dB]; None where no shot rang on long enough to tell.
+        """
+        rung = [
+            (e.tone_above_db, e.tone_hz)
+            for e in self.events
+            if e.kind == "shot" and e.tone_above_db is not None and e.tone_hz is not None
+        ]
+        if not rung:
+            return None
+        above, hz = sorted(rung)[len(rung) // 2]
+        return hz, above
+
 
 @dataclass(frozen=True)
 class _Heard:

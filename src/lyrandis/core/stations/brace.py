@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from lyrandis.core.findings import Action, Finding, say
 from lyrandis.core.stations.base import Told
-from lyrandis.core.units import MM_PER_IN
 from lyrandis.core.workbench import Workbench
 
 _TO = {
@@ -105,12 +104,10 @@ def _listen() -> Finding:
 def _session(b: Workbench) -> list[Finding]:
     """What the latest session of listening says."""
     heard, f = b.listening, b.brace
-    told = heard.sweep
+    told = heard.curve
     if told is None:
         return []
-    offset = f.brace_in - f.to_pivot_in
-    best = told.best_mm / MM_PER_IN + offset
-    low, high = (mm / MM_PER_IN + offset for mm in told.interval_mm)
+    best, (low, high) = told.best_in, told.interval_in
     why = say(
         "Loudness over brace as a curve with its own doubt, from this session's trials only: "
         "without a calibration tone other days do not compare. {close} within 2 mm.",
@@ -135,12 +132,11 @@ def _session(b: Workbench) -> list[Finding]:
                 action=None if abs(best - f.brace_in) < 1 / 16 else try_it,
             )
         )  # fmt: skip
-    elif told.next_mm is not None:
-        there = told.next_mm / MM_PER_IN + offset
+    elif told.next_in is not None:
         found.append(
             Finding(
                 level="mind",
-                said=say("Next listen at {there}.", there=("brace", there)),
+                said=say("Next listen at {there}.", there=("brace", told.next_in)),
                 why=say(told.why),
                 told="measured",
             )
@@ -164,7 +160,7 @@ def _session(b: Workbench) -> list[Finding]:
             )
         )
     if heard.wide_groups:
-        worst = heard.wide_groups[0] + offset
+        worst = heard.wide_groups[0]
         found.append(
             Finding(
                 level="mind",

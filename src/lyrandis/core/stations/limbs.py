@@ -38,8 +38,8 @@ def _pair(b: Workbench) -> list[Finding]:
                 level="fine", said=say("The two limbs are a pair."), why=_WHY_PAIR, told="practice"
             )
         ]
-    if pair.verdict == "small" and pair.share is not None and pair.nock_in is not None:
-        low, high = (abs(n) * 25.4 for n in pair.nock_in)
+    if pair.verdict == "small" and pair.share is not None and pair.nock_mm is not None:
+        low, high = sorted(abs(n) for n in pair.nock_mm)
         way = "lower" if pair.share > 0 else "higher"
         return [
             Finding(
@@ -48,8 +48,8 @@ def _pair(b: Workbench) -> list[Finding]:
                     f"The {'lower' if pair.share > 0 else 'upper'} limb is {{share}} heavier: take "
                     f"it up at the nock point, {{low}} to {{high}} {way}.",
                     share=("percent_1", abs(pair.share) * 100),
-                    low=("nock_height", min(low, high)),
-                    high=("nock_height", max(low, high)),
+                    low=("nock_height", low),
+                    high=("nock_height", high),
                 ),
                 why=say(
                     "By the two-limb model, as a direction: 5 % stiffer below wants the nock point "

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass
+from typing import get_args
 
 from lyrandis.core.bow.curve import ForceDraw, force_draw
 from lyrandis.core.bow.form import (
@@ -10,6 +11,7 @@ from lyrandis.core.bow.form import (
     brace_reference_offset_in,
     brace_to_pivot_in,
     default_brace_in,
+    reference_offset_in,
 )
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.rig import Bow, BraceReference, String
@@ -34,20 +36,11 @@ class BraceFit:
 
 
 def by_reference_in(bow: Bow) -> dict[BraceReference, float | None]:
-    """The brace height [in] as each school measures it: to the grip, the back and the plunger.
-
-    The bow's own reference uses its own offset; the back else stands 1 3/4 in in front of the
-    grip, and a plunger's place is unknown until it is said.
-    """
-    pivot = brace_to_pivot_in(bow)
+    """The brace height [in] as each school measures it: to the grip, the back and the plunger."""
     told: dict[BraceReference, float | None] = {}
-    for reference in ("grip", "back", "plunger"):
-        own = reference == bow.brace_reference
-        sized = bow.model_copy(
-            update={"brace_reference": reference} | ({} if own else {"brace_offset_in": None})
-        )
+    for reference in get_args(BraceReference):
         try:
-            told[reference] = pivot + brace_reference_offset_in(sized)
+            told[reference] = brace_to_pivot_in(bow) + reference_offset_in(bow, reference)
         except RefusedError:
             told[reference] = None
     return told

@@ -9,10 +9,11 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lyrandis.core.bow.form import brace_range_in, brace_reference_offset_in
+from lyrandis.core.bow.form import brace_range_in, brace_reference_offset_in, own_brace_in
+from lyrandis.core.bow.geometry import Array
 from lyrandis.core.rig import Bow
-from lyrandis.core.trials import BraceTrial, KeptTrial, standing
-from lyrandis.core.tune.sweep import Sweep, Visit, sweep
+from lyrandis.core.trials import KeptTrial, standing
+from lyrandis.core.tune.sweep import Visit, sweep
 from lyrandis.core.units import MM_PER_IN
 
 SEED = 20  # the joint draws are the same each time, so that the same trials say the same
@@ -22,31 +23,53 @@ GROUP_RATIO = ((6, 1.7), (4, 2.1), (3, 2.5))
 
 @dataclass(frozen=True)
 class Heard:
-    """One trial of the session: brace to the pivot [in], mean level [dB] and its scatter, feel."""
+    """One trial of the session: brace to the bow's own reference [in], levels [dB], feel, group."""
 
     seq: int
-    to_pivot_in: float
+    brace_in: float
     levels_db: tuple[float, ...]
     feel: int | None
     group_cm: float | None
     arrows: int
 
+    @property
+    def mean_db(self) -> float | None:
+        """Mean level [dB]; None where nothing was heard."""
+        return float(np.mean(self.levels_db)) if self.levels_db else None
+
+
+@dataclass(frozen=True)
+class Curve:
+    """A session's sweep in inches to the bow's own reference; arrays of shape (n,).
+
+    `next_in` is where to listen next, None when done; `sure` P(quietest within 2 mm of best).
+    """
+
+    brace_in: Array
+    mean_db: Array
+    sd_db: Array
+    best_in: float
+    interval_in: tuple[float, float]
+    next_in: float | None
+    done: bool
+    why: str
+    sure: float
+
 
 @dataclass(frozen=True)
 class Listening:
-    """A session's trials, what the sweep makes of them, and the range it keeps to [in, pivot].
+    """A session's trials, what the sweep makes of them, and the range it keeps to [in].
 
-    offset_in : how far the bow's own reference lies in front of the pivot
-    wide_groups : braces to the pivot [in] whose group is too large to be chance
+    All braces are to the bow's own reference. `elsewhere` counts the trials of other days;
+    `wide_groups` are braces whose group is too large to be chance.
     """
 
     day: str | None
     heard: tuple[Heard, ...]
     elsewhere: int
-    sweep: Sweep | None
+    curve: Curve | None
     low_in: float
     high_in: float
-    offset_in: float
     wide_groups: tuple[float, ...]
 
 
@@ -61,16 +84,38 @@ def _wide(heard: list[Heard]) -> tuple[float, ...]:
         return ()
     smallest = min(h.group_cm or 0.0 for h in groups)
     return tuple(
-        h.to_pivot_in
+        h.brace_in
         for h in groups
         if (h.group_cm or 0.0) > smallest * (group_ratio(h.arrows) or np.inf)
     )
 
 
-def to_pivot_in(trial: BraceTrial, bow: Bow) -> float:
-    """A trial's brace height [in] to the pivot, by the reference it was measured to."""
-    measured = bow.model_copy(update={"brace_reference": trial.reference})
-    return trial.brace_height_in - brace_reference_offset_in(measured)
+def _curve(heard: list[Heard], low_in: float, high_in: float, offset_in: float) -> Curve | None:
+    """The sweep of a session, within a range to the pivot [in]; None before anything was heard."""
+    visits = [
+        Visit((h.brace_in - offset_in) * MM_PER_IN, h.levels_db, h.feel)
+        for h in heard
+        if h.levels_db or h.feel is not None
+    ]
+    if not visits:
+        return None
+    told = sweep(low_in * MM_PER_IN, high_in * MM_PER_IN, visits, np.random.default_rng(SEED))
+
+    def own(mm: float) -> float:
+        return mm / MM_PER_IN + offset_in
+
+    low, high = told.interval_mm
+    return Curve(
+        brace_in=told.brace_mm / MM_PER_IN + offset_in,
+        mean_db=told.mean_db,
+        sd_db=told.sd_db,
+        best_in=own(told.best_mm),
+        interval_in=(own(low), own(high)),
+        next_in=None if told.next_mm is None else own(told.next_mm),
+        done=told.done,
+        why=told.why,
+        sure=told.sure,
+    )
 
 
 def listen(trials: tuple[KeptTrial, ...], bow: Bow) -> Listening:
@@ -83,13 +128,14 @@ def listen(trials: tuple[KeptTrial, ...], bow: Bow) -> Listening:
     RefusedError : a reference whose place on the bow nobody gave.
     """
     low, high, _ = brace_range_in(bow)
+    offset = brace_reference_offset_in(bow)
     kept = standing(trials, "brace")
     day = kept[-1].day if kept else None
     today = [k for k in kept if k.day == day]
     heard = [
         Heard(
             k.seq,
-            to_pivot_in(k.trial, bow),
+            own_brace_in(bow, k.trial.brace_height_in, k.trial.reference),
             k.trial.levels_db,
             k.trial.feel,
             k.trial.group_cm,
@@ -97,22 +143,12 @@ def listen(trials: tuple[KeptTrial, ...], bow: Bow) -> Listening:
         )
         for k in today
     ]
-    visits = [
-        Visit(h.to_pivot_in * MM_PER_IN, h.levels_db, h.feel)
-        for h in heard
-        if h.levels_db or h.feel is not None
-    ]
-    told = None
-    if visits:
-        rng = np.random.default_rng(SEED)
-        told = sweep(low * MM_PER_IN, high * MM_PER_IN, visits, rng)
     return Listening(
-        day,
-        tuple(heard),
-        len(kept) - len(today),
-        told,
-        low,
-        high,
-        brace_reference_offset_in(bow),
-        _wide(heard),
+        day=day,
+        heard=tuple(heard),
+        elsewhere=len(kept) - len(today),
+        curve=_curve(heard, low, high, offset),
+        low_in=low + offset,
+        high_in=high + offset,
+        wide_groups=_wide(heard),
     )

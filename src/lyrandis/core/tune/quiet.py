@@ -95,6 +95,8 @@ class CheckDone:
     check: CheckId
     before_db: tuple[float, ...]
     after_db: tuple[float, ...]
+    before_mean_db: float
+    after_mean_db: float
     difference_db: Estimate
     verdict: CheckVerdict
     tone_hz: float | None
@@ -133,15 +135,23 @@ def judge(seq: int, trial: QuietTrial) -> CheckDone:
     verdict: CheckVerdict = "same"
     if abs(d.value) > 2 * d.plus_minus:
         verdict = "quieter" if d.value < 0 else "louder"
-    hz, grown = None, None
-    if trial.tone_after_hz is not None and trial.tone_after_db is not None:
-        earlier = trial.tone_before_db
-        rise = trial.tone_after_db - (0.0 if earlier is None else earlier)
-        if earlier is not None and rise >= GROWN_DB:
+    hz = grown = None
+    if trial.tone_before_db is not None and trial.tone_after_db is not None:
+        rise = trial.tone_after_db - trial.tone_before_db
+        if rise >= GROWN_DB and trial.tone_after_hz is not None:
             hz, grown = trial.tone_after_hz, rise
-    places = None if hz is None else likely_places(hz)
     return CheckDone(
-        seq, trial.check, trial.before_db, trial.after_db, d, verdict, hz, grown, places
+        seq=seq,
+        check=trial.check,
+        before_db=trial.before_db,
+        after_db=trial.after_db,
+        before_mean_db=float(np.mean(trial.before_db)),
+        after_mean_db=float(np.mean(trial.after_db)),
+        difference_db=d,
+        verdict=verdict,
+        tone_hz=hz,
+        tone_grown_db=grown,
+        tone_places=None if hz is None else likely_places(hz),
     )
 
 

@@ -54,6 +54,17 @@ class Twisted:
     findings: tuple[Finding, ...]
 
 
+def same_string(a: String, b: String) -> bool:
+    """Whether two strings are one and the same as far as twists go: only turns may differ."""
+    return (a.material, a.strands, a.strand_diameter_mm, a.length_in, a.build) == (
+        b.material,
+        b.strands,
+        b.strand_diameter_mm,
+        b.length_in,
+        b.build,
+    )
+
+
 def bundle_radius_mm(strands: int, diameter_mm: float) -> float:
     """Radius [mm] of a bundle of strands packed to 0.8 of its section."""
     return diameter_mm / 2 * math.sqrt(strands / PACKING)

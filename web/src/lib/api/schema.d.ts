@@ -1422,8 +1422,12 @@ export interface components {
         CheckDone: {
             /** After Db */
             after_db: number[];
+            /** After Mean Db */
+            after_mean_db: number;
             /** Before Db */
             before_db: number[];
+            /** Before Mean Db */
+            before_mean_db: number;
             /**
              * Check
              * @enum {string}
@@ -2001,22 +2005,20 @@ export interface components {
             version: string;
         };
         /**
-         * Heard
-         * @description One trial of the session: brace to the pivot [in], mean level [dB] and its scatter, feel.
+         * HeardView
+         * @description One trial of the session.
          */
-        Heard: {
-            /** Arrows */
-            arrows: number;
+        HeardView: {
+            /** Brace In */
+            brace_in: number;
             /** Feel */
             feel: number | null;
-            /** Group Cm */
-            group_cm: number | null;
             /** Levels Db */
             levels_db: number[];
+            /** Mean Db */
+            mean_db: number | null;
             /** Seq */
             seq: number;
-            /** To Pivot In */
-            to_pivot_in: number;
         };
         /**
          * HistoryLine
@@ -2170,14 +2172,14 @@ export interface components {
          * @description Whether two limbs work as one pair.
          *
          *     share : lower limb's weight over the upper's, less one [-]; None where not both are known
-         *     nock_in : least and greatest move of the nock point [in, up is positive]; None if unknown
+         *     nock_mm : least and greatest move of the nock point [mm, up is positive]; None if unknown
          *     late_ms : how much later the weaker limb would come home, left to itself [ms], at most
          */
         LimbPair: {
             /** Late Ms */
             late_ms: number | null;
-            /** Nock In */
-            nock_in: [
+            /** Nock Mm */
+            nock_mm: [
                 number,
                 number
             ] | null;
@@ -2267,22 +2269,20 @@ export interface components {
         };
         /**
          * ListeningView
-         * @description The latest session of brace trials; braces to the pivot.
+         * @description The latest session of brace trials; braces to the bow's own reference.
          */
         ListeningView: {
+            curve: components["schemas"]["SessionCurveView"] | null;
             /** Day */
             day: string | null;
             /** Elsewhere */
             elsewhere: number;
             /** Heard */
-            heard: components["schemas"]["Heard"][];
+            heard: components["schemas"]["HeardView"][];
             /** High In */
             high_in: number;
             /** Low In */
             low_in: number;
-            /** Offset In */
-            offset_in: number;
-            sweep: components["schemas"]["SweepView"] | null;
         };
         /**
          * NockStart
@@ -2863,6 +2863,33 @@ export interface components {
             seq: number;
         };
         /**
+         * SessionCurveView
+         * @description Loudness over brace to the bow's own reference, and where to listen next.
+         */
+        SessionCurveView: {
+            /** Best In */
+            best_in: number;
+            /** Brace In */
+            brace_in: number[];
+            /** Done */
+            done: boolean;
+            /** Interval In */
+            interval_in: [
+                number,
+                number
+            ];
+            /** Mean Db */
+            mean_db: number[];
+            /** Next In */
+            next_in: number | null;
+            /** Sd Db */
+            sd_db: number[];
+            /** Sure */
+            sure: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * SettlingTrial
          * @description The brace height of a new string after some hours braced; none when it was just put on.
          */
@@ -3026,6 +3053,11 @@ export interface components {
             outline_db: number[];
             /** Slice S */
             slice_s: number;
+            /** Tone */
+            tone: [
+                number,
+                number
+            ] | null;
         };
         /**
          * SpineWindow
@@ -3282,33 +3314,6 @@ export interface components {
             why: string;
         };
         /**
-         * SweepView
-         * @description Loudness over brace: the curve on a grid of 1 mm to the pivot, and where to listen next.
-         */
-        SweepView: {
-            /** Best Mm */
-            best_mm: number;
-            /** Brace Mm */
-            brace_mm: number[];
-            /** Done */
-            done: boolean;
-            /** Interval Mm */
-            interval_mm: [
-                number,
-                number
-            ];
-            /** Mean Db */
-            mean_db: number[];
-            /** Next Mm */
-            next_mm: number | null;
-            /** Sd Db */
-            sd_db: number[];
-            /** Sure */
-            sure: number;
-            /** Why */
-            why: string;
-        };
-        /**
          * TallyEntry
          * @description One number of the tally; `value` is None where it cannot be told.
          */
@@ -3361,12 +3366,24 @@ export interface components {
             plan: components["schemas"]["PlanView"];
             quiet: components["schemas"]["Quiet"];
             settling: components["schemas"]["SettlingView"] | null;
+            /** Twists Seen */
+            twists_seen: components["schemas"]["TwistSeen-Output"][];
         };
         /**
          * TwistSeen
          * @description A brace height measured at a count of turns.
          */
-        TwistSeen: {
+        "TwistSeen-Input": {
+            /** Brace In */
+            brace_in: number;
+            /** Twists */
+            twists: number;
+        };
+        /**
+         * TwistSeen
+         * @description A brace height [in, to the bow's own reference] at a count of turns.
+         */
+        "TwistSeen-Output": {
             /** Brace In */
             brace_in: number;
             /** Twists */
@@ -3386,7 +3403,7 @@ export interface components {
              * Observed
              * @default []
              */
-            observed: components["schemas"]["TwistSeen"][];
+            observed: components["schemas"]["TwistSeen-Input"][];
             /**
              * @default {
              *       "build": "unknown",

@@ -8,6 +8,7 @@ import {
 	type Schemas,
 	type StationState
 } from '$lib/api/client';
+import { latest } from './latest';
 import { same, valueAt } from './paths';
 import { reference } from './reference.svelte';
 
@@ -34,8 +35,6 @@ export class RigBench {
 	/** Counts how often the changes were kept or thrown away: fields then show the value again. */
 	turns = $state(0);
 	private asked = 0;
-	private running = false;
-	private again = false;
 
 	readonly dirty = $derived(Object.keys(this.changes).length > 0 || this.trial !== null);
 
@@ -85,7 +84,7 @@ export class RigBench {
 			else this.changes[path] = value;
 			delete this.refused[path];
 		}
-		void this.look();
+		this.look();
 	}
 
 	/** What a hand drags: to the nearest step, within the field's own range. */
@@ -96,30 +95,23 @@ export class RigBench {
 	}
 
 	/** Ask what the changes would do; while one question is out, only the latest is asked next. */
-	private async look(): Promise<void> {
-		this.again = true;
-		if (this.running) return;
-		this.running = true;
-		while (this.again) {
-			this.again = false;
-			const mine = ++this.asked;
-			try {
-				const seen = await told(
-					api.POST('/api/rigs/{id}/preview', {
-						params: { path: { id: this.id } },
-						body: { changes: $state.snapshot(this.changes) }
-					})
-				);
-				if (mine !== this.asked) continue;
-				this.bench = seen.bench;
-				this.states = seen.states;
-				this.fault = null;
-			} catch (error) {
-				this.tell(error);
-			}
+	private look = latest<void>(async () => {
+		const mine = ++this.asked;
+		try {
+			const seen = await told(
+				api.POST('/api/rigs/{id}/preview', {
+					params: { path: { id: this.id } },
+					body: { changes: $state.snapshot(this.changes) }
+				})
+			);
+			if (mine !== this.asked) return;
+			this.bench = seen.bench;
+			this.states = seen.states;
+			this.fault = null;
+		} catch (error) {
+			this.tell(error);
 		}
-		this.running = false;
-	}
+	});
 
 	private tell(error: unknown): void {
 		const problem = error as ApiProblem;

@@ -33,6 +33,33 @@ class Reference {
 		return this.catalog?.units[id] as Unit;
 	}
 
+	private reading = new Set<Promise<unknown>>();
+
+	/** Something typed as people say it, as a value in the quantity's stored unit. */
+	async read(text: string, quantity: string): Promise<number> {
+		const body = { text, quantity, unit: this.unit(quantity).id };
+		const asked = told(api.POST('/api/units/parse', { body }));
+		this.reading.add(asked);
+		try {
+			return (await asked).value;
+		} finally {
+			this.reading.delete(asked);
+		}
+	}
+
+	/** Levels or the like, typed one after another. */
+	readAll(text: string, quantity: string): Promise<number[]> {
+		const words = text.split(/[\s;]+/).filter(Boolean);
+		return Promise.all(words.map((word) => this.read(word, quantity)));
+	}
+
+	/** Once everything typed so far has been read, whatever came of it. */
+	async settled(): Promise<void> {
+		await Promise.allSettled([...this.reading]);
+		// Whoever asked takes the answer in before this goes on.
+		await new Promise((done) => setTimeout(done));
+	}
+
 	private stored(quantity: string): Unit {
 		const catalog = this.catalog as Catalog;
 		return catalog.units[catalog.quantities[quantity]?.stored ?? ''] as Unit;

@@ -1,5 +1,6 @@
 <script lang="ts">
-	import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
+	import { ApiProblem, type Schemas } from '$lib/api/client';
+	import { recording } from '$lib/api/recording';
 	import { upload } from '$lib/api/upload';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
@@ -12,11 +13,7 @@
 	type Trial = Schemas['BraceTrial'];
 	const bench = useBench();
 	const now = $derived(bench().bench.brace?.brace_in ?? null);
-	const next = $derived.by(() => {
-		const heard = bench().bench.trials.listening;
-		const mm = heard?.sweep?.next_mm;
-		return mm == null || !heard ? null : mm / 25.4 + heard.offset_in;
-	});
+	const next = $derived(bench().bench.trials.listening?.curve?.next_in ?? null);
 	const twists = $derived(bench().value('string.twists') as number | null);
 	let brace = $state('');
 	let turns = $state('');
@@ -35,17 +32,16 @@
 	let takes = 0;
 	let problem = $state<string | null>(null);
 	let about = $state<number | null>(null);
+	/** The trial that is being put right: what this form does not ask stays as it was. */
+	let putRight: Trial | null = null;
 	let picker = $state<HTMLInputElement>();
 
 	const shots = $derived(
 		(sound?.events ?? []).filter((e) => e.kind === 'shot' && !out.includes(e.at_s))
 	);
 
-	async function read(text: string, quantity: string): Promise<number> {
-		const body = { text, quantity, unit: reference.unit(quantity).id };
-		return (await told(api.POST('/api/units/parse', { body }))).value;
-	}
-	const braceNow = async () => (brace.trim() === '' && now !== null ? now : read(brace, 'brace'));
+	const braceNow = async () =>
+		brace.trim() === '' && now !== null ? now : reference.read(brace, 'brace');
 
 	async function hear(file: File, from: Trial['heard_by']): Promise<void> {
 		out = [];
@@ -63,13 +59,9 @@
 		listening = new AbortController();
 		try {
 			const at = await braceNow();
-			const query = `brace_in=${at}&shots=${arrows}&again=${takes++}`;
-			const answer = await fetch(`/api/rigs/${bench().id}/recording?${query}`, {
-				signal: listening.signal
-			});
-			if (!answer.ok) throw new Error(((await answer.json()) as { detail: string }).detail);
-			const blob = await answer.blob();
-			if (!listening.signal.aborted) await hear(new File([blob], 'shots.wav'), 'simulated');
+			const query = { brace_in: at, shots: arrows, again: takes++ };
+			const file = await recording(bench().id, query, listening.signal);
+			if (!listening.signal.aborted) await hear(file, 'simulated');
 		} catch (error) {
 			if (!listening?.signal.aborted) problem = (error as Error).message;
 		} finally {
@@ -107,10 +99,16 @@
 
 	async function addTyped(): Promise<void> {
 		try {
-			await add(await read(at, 'seconds'));
+			await add(await reference.read(at, 'seconds'));
 		} catch (error) {
 			problem = (error as ApiProblem).message;
 		}
+	}
+
+	/** Levels that stand as they were keep their source; others were read off a meter. */
+	function typedBy(heard: number[]): Trial['heard_by'] {
+		if (putRight && heard.join() === (putRight.levels_db ?? []).join()) return putRight.heard_by;
+		return heard.length ? 'meter' : 'ear';
 	}
 
 	function press(at: number): void {
@@ -119,7 +117,7 @@
 
 	function clear(): void {
 		levels = group = notes = brace = turns = '';
-		feel = about = null;
+		feel = about = putRight = null;
 		sound = null;
 		by = 'ear';
 	}
@@ -130,24 +128,19 @@
 		try {
 			const heard = sound
 				? shots.map((e) => Math.round(e.level_db * 100) / 100)
-				: await Promise.all(
-						levels
-							.split(/[\s;]+/)
-							.filter(Boolean)
-							.map((text) => read(text, 'level'))
-					);
+				: await reference.readAll(levels, 'level');
 			const trial = {
 				kind: 'brace' as const,
 				brace_height_in: await braceNow(),
-				reference: bench().bench.rig.bow!.brace_reference!,
-				twists: turns.trim() ? await read(turns, 'turns') : twists,
+				reference: putRight?.reference ?? bench().bench.rig.bow!.brace_reference!,
+				twists: turns.trim() ? await reference.read(turns, 'turns') : twists,
 				arrows,
 				levels_db: heard,
-				heard_by: sound ? by : heard.length ? ('meter' as const) : ('ear' as const),
+				heard_by: sound ? by : typedBy(heard),
 				feel,
-				group_cm: group.trim() ? await read(group, 'spot') : null,
+				group_cm: group.trim() ? await reference.read(group, 'spot') : null,
 				notes,
-				day: ''
+				day: putRight?.day ?? ''
 			};
 			if (await bench().log('brace', trial, about)) clear();
 			else problem = bench().fault;
@@ -161,6 +154,7 @@
 		const t = line.trial;
 		clear();
 		about = line.seq;
+		putRight = t;
 		brace = reference.text(t.brace_height_in, 'brace', false);
 		turns = t.twists == null ? '' : String(t.twists);
 		arrows = t.arrows ?? 3;

@@ -24,9 +24,7 @@
 		event.preventDefault();
 		problem = null;
 		try {
-			const unit = reference.unit('draw').id;
-			const body = { text: typed, quantity: 'draw', unit };
-			const { value } = await told(api.POST('/api/units/parse', { body }));
+			const value = await reference.read(typed, 'draw');
 			await compute([...readings, value]);
 			typed = '';
 		} catch (error) {

@@ -7,7 +7,8 @@
 </script>
 
 <script lang="ts">
-	import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
+	import { ApiProblem, type Schemas } from '$lib/api/client';
+	import { recording } from '$lib/api/recording';
 	import { upload } from '$lib/api/upload';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
@@ -17,7 +18,7 @@
 	interface Props {
 		label: string;
 		/** More of the stand-in's query, what is being compared. */
-		query: string;
+		query: Record<string, string>;
 		value: Levels | null;
 		trial?: boolean;
 	}
@@ -29,11 +30,6 @@
 	let busy = $state(false);
 	let takes = 0;
 	let picker = $state<HTMLInputElement>();
-	const middle = (of: number[]) => {
-		const sorted = [...of].sort((a, b) => a - b);
-		return sorted.length ? sorted[Math.floor(sorted.length / 2)]! : null;
-	};
-
 	async function hear(file: File): Promise<void> {
 		busy = true;
 		problem = null;
@@ -43,8 +39,8 @@
 			if (shots.length === 0) throw new Error('No shot was found in it.');
 			value = {
 				levels: shots.map((e) => Math.round(e.level_db * 100) / 100),
-				tone_hz: middle(shots.flatMap((e) => (e.tone_hz == null ? [] : [e.tone_hz]))),
-				tone_db: middle(shots.flatMap((e) => (e.tone_above_db == null ? [] : [e.tone_above_db])))
+				tone_hz: sound.tone?.[0] ?? null,
+				tone_db: sound.tone?.[1] ?? null
 			};
 			typed = value.levels.join(' ');
 		} catch (error) {
@@ -55,23 +51,21 @@
 	}
 
 	async function simulate(): Promise<void> {
-		const answer = await fetch(`/api/rigs/${bench().id}/recording?again=${takes++}&${query}`);
-		if (answer.ok) await hear(new File([await answer.blob()], 'shots.wav'));
-		else problem = ((await answer.json()) as { detail: string }).detail;
+		busy = true;
+		try {
+			await hear(await recording(bench().id, { ...query, again: takes++ }));
+		} catch (error) {
+			problem = (error as Error).message;
+			busy = false;
+		}
 	}
 
 	let asked = 0;
 	async function read(): Promise<void> {
 		const mine = ++asked;
 		problem = null;
-		const parts = typed.split(/[\s;]+/).filter(Boolean);
 		try {
-			const levels = await Promise.all(
-				parts.map(async (text) => {
-					const body = { text, quantity: 'level', unit: reference.unit('level').id };
-					return (await told(api.POST('/api/units/parse', { body }))).value;
-				})
-			);
+			const levels = await reference.readAll(typed, 'level');
 			if (mine === asked) value = levels.length ? { levels, tone_hz: null, tone_db: null } : null;
 		} catch (error) {
 			if (mine !== asked) return;

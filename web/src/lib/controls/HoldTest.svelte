@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onDestroy } from 'svelte';
-	import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
+	import { ApiProblem, type Schemas } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import TrialList from './TrialList.svelte';
@@ -17,6 +17,7 @@
 	let notes = $state('');
 	let problem = $state<string | null>(null);
 	let about = $state<number | null>(null);
+	let putRight: Schemas['HoldTrial'] | null = null;
 	let ticking: ReturnType<typeof setInterval> | undefined;
 
 	function clock(): void {
@@ -35,27 +36,23 @@
 	}
 	onDestroy(stop);
 
-	async function read(text: string, quantity: string): Promise<number> {
-		const body = { text, quantity, unit: reference.unit(quantity).id };
-		return (await told(api.POST('/api/units/parse', { body }))).value;
-	}
-
 	async function log(event: Event): Promise<void> {
 		event.preventDefault();
 		problem = null;
 		try {
-			const held = weight.trim() === '' && own !== null ? own : await read(weight, 'weight');
+			const held =
+				weight.trim() === '' && own !== null ? own : await reference.read(weight, 'weight');
 			const trial = {
 				kind: 'hold' as const,
 				weight_lbf: Math.round(held * 100) / 100,
-				seconds: await read(seconds, 'seconds'),
+				seconds: await reference.read(seconds, 'seconds'),
 				ended,
 				notes,
-				day: ''
+				day: putRight?.day ?? ''
 			};
 			if (await bench().log('weight', trial, about)) {
 				seconds = notes = '';
-				about = null;
+				about = putRight = null;
 			} else problem = bench().fault;
 		} catch (error) {
 			problem = (error as ApiProblem).message;
@@ -65,6 +62,7 @@
 	function edit(line: Schemas['TrialLine']): void {
 		if (line.trial.kind !== 'hold') return;
 		about = line.seq;
+		putRight = line.trial;
 		weight = reference.text(line.trial.weight_lbf, 'weight', false);
 		seconds = String(line.trial.seconds);
 		ended = line.trial.ended ?? 'steady';
@@ -111,7 +109,7 @@
 			>{about === null ? 'Log this hold' : 'Put it right'}</button
 		>
 		{#if about !== null}
-			<button type="button" class="link" onclick={() => (about = null)}>Leave it</button>
+			<button type="button" class="link" onclick={() => (about = putRight = null)}>Leave it</button>
 		{/if}
 	</div>
 	<p class="quiet" class:wrong={problem} aria-live="polite">

@@ -1,6 +1,8 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { api, told, type ApiProblem, type Schemas } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
+	import { latest } from '$lib/bench/latest';
 	import { reference } from '$lib/bench/reference.svelte';
 	import Measure from '$lib/format/Measure.svelte';
 	import LineUpPlate from '$lib/plates/LineUpPlate.svelte';
@@ -22,22 +24,20 @@
 	);
 	let bows = $state.raw<Schemas['Lined'][]>([]);
 	let problem = $state<string | null>(null);
-	let asked = 0;
-
+	type Question = { changes: Record<string, unknown>; picks: Schemas['Pick'][] };
+	const ask = latest<Question>(async (body) => {
+		try {
+			const params = { path: { id: bench().id } };
+			bows = await told(api.POST('/api/rigs/{id}/line-up', { params, body }));
+			problem = null;
+		} catch (error) {
+			problem = (error as ApiProblem).message;
+		}
+	});
 	$effect(() => {
-		const body = {
-			changes: $state.snapshot(bench().changes),
-			picks: chosen.map((o) => ({ length_in: o.length_in, riser_in: o.riser_in }))
-		};
-		const mine = ++asked;
-		told(api.POST('/api/rigs/{id}/line-up', { params: { path: { id: bench().id } }, body })).then(
-			(lined) => {
-				if (mine !== asked) return;
-				bows = lined;
-				problem = null;
-			},
-			(error: ApiProblem) => mine === asked && (problem = error.message)
-		);
+		// The bench as last answered, so that a slider's every step is not asked twice over.
+		const picks = chosen.map((o) => ({ length_in: o.length_in, riser_in: o.riser_in }));
+		ask({ changes: untrack(() => $state.snapshot(bench().changes)), picks });
 	});
 
 	function pick(offer: Offer, on: boolean): void {

@@ -1,6 +1,6 @@
 <script lang="ts">
-	import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
-	import { untrack } from 'svelte';
+	import { ApiProblem, type Schemas } from '$lib/api/client';
+	import { onDestroy, untrack } from 'svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { plain } from '$lib/format/measure';
 
@@ -71,6 +71,9 @@
 		unread = reason;
 	}
 
+	// A field that is no longer there holds nobody up.
+	onDestroy(() => tell(null));
+
 	function settle(next: number): void {
 		typed = null;
 		tell(null);
@@ -87,11 +90,10 @@
 			return;
 		}
 		try {
-			const body = { text: input, quantity, unit: unit.id };
-			const read = await told(api.POST('/api/units/parse', { body }));
+			const value = await reference.read(input, quantity);
 			if (mine !== ask) return;
 			tell(null);
-			onvalue(read.value);
+			onvalue(value);
 		} catch (error) {
 			if (mine === ask) tell((error as ApiProblem).message);
 		}

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { onDestroy } from 'svelte';
-	import { api, ApiProblem, told } from '$lib/api/client';
+	import { ApiProblem } from '$lib/api/client';
 	import { upload } from '$lib/api/upload';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
@@ -76,17 +76,12 @@
 		input.value = '';
 	}
 
-	async function read(text: string, quantity: string): Promise<number> {
-		const body = { text, quantity, unit: reference.unit(quantity).id };
-		return (await told(api.POST('/api/units/parse', { body }))).value;
-	}
-
 	async function add(event: Event): Promise<void> {
 		event.preventDefault();
 		problem = null;
 		try {
-			const at = draw.trim() === '' && true_ != null ? true_ : await read(draw, 'draw');
-			const pulls = await read(weight, 'weight');
+			const at = draw.trim() === '' && true_ != null ? true_ : await reference.read(draw, 'draw');
+			const pulls = await reference.read(weight, 'weight');
 			const others = readings.filter(([d]) => Math.abs(d - at) > 1e-6);
 			weighed(
 				[...others, [at, pulls] as Pair].sort((a, b) => a[0] - b[0]),

@@ -1,12 +1,8 @@
 <script lang="ts">
-	import { scaleLinear } from 'd3-scale';
-	import { line } from 'd3-shape';
-	import { api, ApiProblem, told } from '$lib/api/client';
+	import { ApiProblem } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
-	import Axes from '$lib/plates/Axes.svelte';
-	import Label from '$lib/plates/Label.svelte';
-	import Plate from '$lib/plates/Plate.svelte';
+	import SettlingPlate from '$lib/plates/SettlingPlate.svelte';
 	import TrialList from './TrialList.svelte';
 
 	/** A new string's brace height over the hours it stood braced. */
@@ -17,13 +13,6 @@
 	let brace = $state('');
 	let hours = $state('');
 	let problem = $state<string | null>(null);
-	type Pair = [number, number];
-	const b = (v: number) => reference.inShown(v, 'brace');
-
-	async function read(text: string, quantity: string): Promise<number> {
-		const body = { text, quantity, unit: reference.unit(quantity).id };
-		return (await told(api.POST('/api/units/parse', { body }))).value;
-	}
 
 	async function log(fresh: boolean): Promise<void> {
 		problem = null;
@@ -32,11 +21,12 @@
 				? 0
 				: hours.trim() === '' && settling?.hours_now != null
 					? Math.round(settling.hours_now * 10) / 10
-					: await read(hours, 'hours');
+					: await reference.read(hours, 'hours');
 			const trial = {
 				kind: 'settling' as const,
 				hours: fresh ? 0 : Math.max(braced, 0.1),
-				brace_height_in: brace.trim() === '' && now !== null ? now : await read(brace, 'brace'),
+				brace_height_in:
+					brace.trim() === '' && now !== null ? now : await reference.read(brace, 'brace'),
 				reference: bench().bench.rig.bow!.brace_reference!,
 				day: '',
 				notes: ''
@@ -56,65 +46,7 @@
 	</p>
 {:else}
 	{#if settling}
-		<Plate
-			label="Brace height of the new string over the hours it stood braced"
-			height={220}
-			heads={['Hours braced', 'Brace']}
-			rows={settling.readings.map(([h, v]) => [
-				reference.text(h!, 'hours'),
-				reference.text(v!, 'brace')
-			])}
-		>
-			{#snippet children(width, height)}
-				{@const curve = settling.hours.map((h, i): Pair => [h, b(settling.brace_in[i]!)])}
-				{@const values = [
-					...curve.map((c) => c[1]),
-					...settling.readings.map((r) => b(r[1]!)),
-					b(settling.settles_at_in.value)
-				]}
-				{@const x = scaleLinear()
-					.domain([0, settling.hours[settling.hours.length - 1]!])
-					.range([52, width - 16])}
-				{@const y = scaleLinear()
-					.domain([Math.min(...values), Math.max(...values)])
-					.nice()
-					.range([height - 44, 24])}
-				{@const end = b(settling.settles_at_in.value)}
-				<path
-					d="M{x.range()[0]} {y(end)}H{x.range()[1]}"
-					stroke="var(--moss)"
-					stroke-dasharray="4 3"
-				/>
-				<text
-					class="halo"
-					x={x.range()[1]! - 4}
-					y={y(end) - 6}
-					text-anchor="end"
-					style:fill="var(--moss)"
-					><Label
-						text={`comes to ${reference.valueText({ ...settling.settles_at_in, quantity: 'brace' })}`}
-					/></text
-				>
-				<path
-					d={line<Pair>(
-						(p) => x(p[0]),
-						(p) => y(p[1])
-					)(curve)}
-					fill="none"
-					stroke="var(--ink)"
-					stroke-width="1.8"
-				/>
-				<Axes
-					{x}
-					{y}
-					xLabel="hours braced"
-					yLabel="brace height, {reference.unit('brace').label}"
-				/>
-				{#each settling.readings as [h, v], i (i)}
-					<path d="M{x(h!) - 5} {y(b(v!))}h10m-5 -5v10" stroke="var(--heather)" stroke-width="2" />
-				{/each}
-			{/snippet}
-		</Plate>
+		<SettlingPlate {settling} />
 	{/if}
 	<form
 		class="readings"

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { useBench } from '$lib/bench/bench.svelte';
+	import { day } from '$lib/format/day';
 	import Measure from '$lib/format/Measure.svelte';
 	import MeasureField from './MeasureField.svelte';
 
@@ -9,13 +10,6 @@
 	const own = $derived(bench().bench.force_draw?.weight_at_draw_lbf.value ?? null);
 	const starts = $derived((bench().value('step_up.starts') as string | undefined) ?? '');
 	const saved = $derived(!bench().dirty && plan.steps.length > 0);
-	const day = (text: string) =>
-		new Date(`${text}T12:00`).toLocaleDateString('en-GB', {
-			weekday: 'short',
-			day: 'numeric',
-			month: 'long',
-			year: 'numeric'
-		});
 </script>
 
 <div class="grid">
@@ -43,7 +37,7 @@
 	<ol>
 		{#each plan.steps as step (step.number)}
 			<li>
-				<span>{day(step.day)}</span>
+				<span>{day(step.day, 'weekday')}</span>
 				<strong><Measure value={{ value: step.weight_lbf, quantity: 'weight' }} /></strong>
 				<span class="quiet">after {step.earned_by}</span>
 			</li>

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
+	import { day } from '$lib/format/day';
 	import SaidText from '$lib/format/SaidText.svelte';
 
 	/** Trials of some kinds, the latest first: struck out and taken in again, never lost. */
@@ -15,13 +16,6 @@
 
 	const bench = useBench();
 	const lines = $derived(bench().kept.trials.filter((t) => kinds.includes(t.trial.kind)));
-
-	const day = (text: string) =>
-		new Date(`${text}T12:00`).toLocaleDateString('en-GB', {
-			day: 'numeric',
-			month: 'short',
-			year: 'numeric'
-		});
 </script>
 
 {#if lines.length === 0}

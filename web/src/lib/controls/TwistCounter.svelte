@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
+	import { latest } from '$lib/bench/latest';
 	import { reference } from '$lib/bench/reference.svelte';
 	import Measure from '$lib/format/Measure.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
@@ -13,49 +14,31 @@
 	let wanted = $state('');
 	let answer = $state.raw<Schemas['TwistsOut'] | null>(null);
 	let problem = $state<string | null>(null);
-	let asked = 0;
 
-	/** Brace heights measured at a count of turns, to the same reference as now. */
-	const seen = $derived(
-		bench()
-			.kept.trials.filter((t) => !t.struck)
-			.map((t) => t.trial)
-			.filter((t) => t.kind === 'brace')
-			.filter((t) => t.twists != null && t.reference === rig.bow?.brace_reference)
-			.map((t) => ({ twists: t.twists!, brace_in: t.brace_height_in }))
-	);
+	const seen = $derived(bench().bench.trials.twists_seen);
 
-	$effect(() => {
-		const mine = ++asked;
-		if (wanted.trim() === '' || twists === null || !brace) {
-			answer = null;
-			problem = null;
-			return;
+	type Question = { text: string; body: Omit<Schemas['TwistsIn'], 'brace_wanted_in'> } | null;
+	const ask = latest<Question>(async (question) => {
+		answer = problem = null;
+		if (!question) return;
+		try {
+			const brace_wanted_in = await reference.read(question.text, 'brace');
+			const body = { ...question.body, brace_wanted_in };
+			answer = await told(api.POST('/api/compute/twists', { body }));
+		} catch (error) {
+			problem = (error as ApiProblem).message;
 		}
-		const text = wanted;
-		const body = {
-			bow: rig.bow!,
-			string: rig.string!,
-			twists_now: twists,
-			brace_now_in: brace.brace_in,
-			observed: seen
-		};
-		void (async () => {
-			try {
-				const parse = { text, quantity: 'brace', unit: reference.unit('brace').id };
-				const { value } = await told(api.POST('/api/units/parse', { body: parse }));
-				const came = await told(
-					api.POST('/api/compute/twists', { body: { ...body, brace_wanted_in: value } })
-				);
-				if (mine !== asked) return;
-				answer = came;
-				problem = null;
-			} catch (error) {
-				if (mine !== asked) return;
-				answer = null;
-				problem = (error as ApiProblem).message;
-			}
-		})();
+	});
+	$effect(() => {
+		const body = twists !== null &&
+			brace && {
+				bow: rig.bow!,
+				string: rig.string!,
+				twists_now: twists,
+				brace_now_in: brace.brace_in,
+				observed: seen
+			};
+		ask(body && wanted.trim() ? { text: wanted, body } : null);
 	});
 	const words = { stop: 'Stop', mind: 'Mind', fine: 'Fine' };
 </script>

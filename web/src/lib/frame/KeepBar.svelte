@@ -23,6 +23,8 @@
 	const blocked = $derived(Object.keys(bench().refused).length > 0 || unread);
 
 	export async function keep(): Promise<void> {
+		// What was typed last may still be on its way to being read.
+		await reference.settled();
 		if (bench().busy || blocked) return;
 		const standing = settled ? 'settled' : 'provisional';
 		if (bench().dirty) {

@@ -22,11 +22,11 @@
 		return `${Math.abs(value)} turn${Math.abs(value) === 1 ? '' : 's'} ${value > 0 ? 'out' : 'in'}`;
 	}
 	const nock = $derived.by(() => {
-		if (!pair?.nock_in || !pair.share) return 'nock point stays';
-		const [a, b] = pair.nock_in as [number, number];
-		const small = reference.text(Math.min(Math.abs(a), Math.abs(b)) * 25.4, 'nock_height', false);
-		const large = reference.text(Math.max(Math.abs(a), Math.abs(b)) * 25.4, 'nock_height');
-		return `nock point ${small} to ${large} ${b > 0 ? 'higher' : 'lower'}`;
+		if (!pair?.nock_mm || !pair.share) return 'nock point stays';
+		const [a, b] = pair.nock_mm as [number, number];
+		const [small, large] = [Math.abs(a), Math.abs(b)].sort((m, n) => m - n) as [number, number];
+		const from = reference.text(small, 'nock_height', false);
+		return `nock point ${from} to ${reference.text(large, 'nock_height')} ${b > 0 ? 'higher' : 'lower'}`;
 	});
 </script>
 

@@ -9,7 +9,6 @@
 	const told = $derived(bench().bench.trials.quiet);
 	const checks = $derived(reference.catalog?.quiet ?? []);
 	const of = (id: string) => [...told.done].reverse().find((d) => d.check === id);
-	const mean = (v: number[]) => v.reduce((a, b) => a + b, 0) / v.length;
 	const colours = { quieter: 'var(--moss)', louder: 'var(--ochre)', same: 'var(--quiet)' };
 	const level = (value: number, spread?: number) =>
 		reference.valueText({ value, quantity: 'level', plus_minus: spread ?? null });
@@ -24,8 +23,8 @@
 		return d
 			? [
 					c.title,
-					level(mean(d.before_db)),
-					level(mean(d.after_db)),
+					level(d.before_mean_db),
+					level(d.after_mean_db),
 					level(d.difference_db.value, d.difference_db.plus_minus)
 				]
 			: [c.title, '', '', told.next === c.id ? 'next' : 'open'];
@@ -60,8 +59,8 @@
 			{#if next}<text x="36" y={y + 20} class="q" style:fill="var(--heather)">next</text>{/if}
 			<path d="M200 {y}H{width - 150}" stroke="var(--hair)" />
 			{#if d}
-				{@const a = mean(d.before_db)}
-				{@const b = mean(d.after_db)}
+				{@const a = d.before_mean_db}
+				{@const b = d.after_mean_db}
 				{#each d.before_db as v, j (j)}<circle
 						cx={x(v)}
 						cy={y - 6}

@@ -10,19 +10,15 @@
 	/** Loudness over brace height: each trial with its scatter, the curve with its band, the next. */
 	const bench = useBench();
 	const told = $derived(bench().bench.trials.listening);
-	const offset = $derived(told?.offset_in ?? 0);
-	const heard = $derived((told?.heard ?? []).filter((h) => h.levels_db.length > 0));
-	/** Brace to the pivot [in] as the archer measures it, in his unit. */
-	const b = (pivot: number) => reference.inShown(pivot + offset, 'brace');
-	const mm = (value: number) => b(value / 25.4);
-	const mean = (levels: number[]) => levels.reduce((x, y) => x + y, 0) / levels.length;
+	const heard = $derived((told?.heard ?? []).filter((h) => h.mean_db != null));
+	const b = (brace: number) => reference.inShown(brace, 'brace');
 	type Row = [brace: number, low: number, middle: number, high: number];
 	const curve = $derived<Row[]>(
-		told?.sweep && heard.length
-			? told.sweep.brace_mm.map((at, i) => {
-					const m = told.sweep!.mean_db[i]!;
-					const sd = told.sweep!.sd_db[i]!;
-					return [mm(at), m - sd, m, m + sd];
+		told?.curve && heard.length
+			? told.curve.brace_in.map((at, i) => {
+					const m = told.curve!.mean_db[i]!;
+					const sd = told.curve!.sd_db[i]!;
+					return [b(at), m - sd, m, m + sd];
 				})
 			: []
 	);
@@ -33,8 +29,8 @@
 	height={270}
 	heads={['Brace', 'Level, dB', 'Shots', 'Feel']}
 	rows={(told?.heard ?? []).map((h) => [
-		reference.text(h.to_pivot_in + offset, 'brace'),
-		h.levels_db.length ? mean(h.levels_db).toFixed(1) : '',
+		reference.text(h.brace_in, 'brace'),
+		h.mean_db == null ? '' : h.mean_db.toFixed(1),
 		String(h.levels_db.length),
 		h.feel == null ? '' : String(h.feel)
 	])}
@@ -42,7 +38,7 @@
 	{#snippet children(width, height)}
 		{#if told && heard.length}
 			{@const levels = [...heard.flatMap((h) => h.levels_db), ...curve.map((c) => c[2])]}
-			{@const places = [told.low_in, told.high_in, ...heard.map((h) => h.to_pivot_in)].map(b)}
+			{@const places = [told.low_in, told.high_in, ...heard.map((h) => h.brace_in)].map(b)}
 			{@const x = scaleLinear()
 				.domain([Math.min(...places), Math.max(...places)])
 				.nice(8)
@@ -78,13 +74,13 @@
 				xLabel="brace height, {reference.unit('brace').label}"
 				yLabel="level, dB, this session only"
 			/>
-			{#if told.sweep}
-				{@const best = x(mm(told.sweep.best_mm))}
-				{@const [low, high] = told.sweep.interval_mm as [number, number]}
+			{#if told.curve}
+				{@const best = x(b(told.curve.best_in))}
+				{@const [low, high] = told.curve.interval_in as [number, number]}
 				<rect
-					x={x(mm(low))}
+					x={x(b(low))}
 					y={y.range()[0]! - 5}
-					width={Math.max(x(mm(high)) - x(mm(low)), 2)}
+					width={Math.max(x(b(high)) - x(b(low)), 2)}
 					height="5"
 					fill="var(--moss)"
 					opacity="0.6"
@@ -101,12 +97,10 @@
 					text-anchor="middle"
 					style:fill="var(--moss)"
 					style:font-weight="600"
-					><Label
-						text={`quietest about ${reference.text(told.sweep.best_mm / 25.4 + offset, 'brace')}`}
-					/></text
+					><Label text={`quietest about ${reference.text(told.curve.best_in, 'brace')}`} /></text
 				>
-				{#if told.sweep.next_mm != null}
-					{@const next = x(mm(told.sweep.next_mm))}
+				{#if told.curve.next_in != null}
+					{@const next = x(b(told.curve.next_in))}
 					<path d="M{next} {y.range()[0]! - 4}l-6 -10h12Z" fill="var(--heather)" />
 					<text
 						class="halo"
@@ -115,18 +109,16 @@
 						text-anchor={next > width - 120 ? 'end' : next < 150 ? 'start' : 'middle'}
 						style:fill="var(--heather)"
 						style:font-weight="600"
-						><Label
-							text={`next ${reference.text(told.sweep.next_mm / 25.4 + offset, 'brace')}`}
-						/></text
+						><Label text={`next ${reference.text(told.curve.next_in, 'brace')}`} /></text
 					>
 				{/if}
 			{/if}
 			{#each heard as h (h.seq)}
-				{@const cx = x(b(h.to_pivot_in))}
+				{@const cx = x(b(h.brace_in))}
 				{#each h.levels_db as level, i (i)}
 					<circle {cx} cy={y(level)} r="2.6" fill="none" stroke="var(--quiet)" />
 				{/each}
-				<path d="M{cx - 7} {y(mean(h.levels_db))}h14" stroke="var(--heather)" stroke-width="2.4" />
+				<path d="M{cx - 7} {y(h.mean_db!)}h14" stroke="var(--heather)" stroke-width="2.4" />
 			{/each}
 		{:else}
 			<text class="q" x={width / 2} y={height / 2 - 8} text-anchor="middle"

@@ -37,6 +37,7 @@
 		event.preventDefault();
 		problems = {};
 		fault = null;
+		await reference.settled();
 		await tick();
 		// What could not be read is not passed over: the rig waits for it.
 		const unread = sheet?.querySelector<HTMLInputElement>('[aria-invalid="true"]');

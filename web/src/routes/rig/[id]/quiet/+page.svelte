@@ -60,14 +60,14 @@
 				bind:this={first}
 				bind:value={before}
 				label="Before"
-				query="check={check}&done=no"
+				query={{ check, done: 'no' }}
 				trial
 			/>
 			<HearLevels
 				bind:this={second}
 				bind:value={after}
 				label="After"
-				query="check={check}&done=yes"
+				query={{ check, done: 'yes' }}
 			/>
 			<div class="line">
 				<input

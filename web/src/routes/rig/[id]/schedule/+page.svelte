@@ -2,6 +2,7 @@
 	import { api, told, type Schemas } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { day } from '$lib/format/day';
 	import SaidText from '$lib/format/SaidText.svelte';
 
 	/** What is due when: an item is done by the measurement it asks for. */
@@ -25,16 +26,6 @@
 			(error: Error) => (bench().fault = error.message)
 		);
 	});
-
-	const day = (text: string | null | undefined) =>
-		text
-			? new Date(`${text}T12:00`).toLocaleDateString('en-GB', {
-					weekday: 'short',
-					day: 'numeric',
-					month: 'long',
-					year: 'numeric'
-				})
-			: '';
 </script>
 
 <svelte:head><title>Schedule · {bench().bench.rig.name} · Lyrandis</title></svelte:head>
@@ -54,7 +45,7 @@
 		<ul>
 			{#each inside as item (item.id)}
 				<li class={item.when}>
-					<span class="day quiet">{when === 'each_time' ? '' : day(item.day)}</span>
+					<span class="day quiet">{item.day ? day(item.day, 'weekday') : ''}</span>
 					<div>
 						<strong><SaidText said={item.title} /></strong>
 						<p><SaidText said={item.why} /></p>

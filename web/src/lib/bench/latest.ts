@@ -1,0 +1,21 @@
+/** Asks one at a time: while a question is out only the latest is remembered, and asked next. */
+export function latest<Question>(
+	ask: (question: Question) => Promise<void>
+): (question: Question) => void {
+	let waiting: { question: Question } | null = null;
+	let running = false;
+
+	async function run(): Promise<void> {
+		running = true;
+		while (waiting) {
+			const { question } = waiting;
+			waiting = null;
+			await ask(question);
+		}
+		running = false;
+	}
+	return (question) => {
+		waiting = { question };
+		if (!running) void run();
+	};
+}
