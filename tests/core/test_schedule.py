@@ -7,12 +7,13 @@ import pytest
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
+from lyrandis.core.fit.step_up import begun
 from lyrandis.core.inspection import INSPECT_EVERY_DAYS, PLACES
-from lyrandis.core.rig import Rig
+from lyrandis.core.rig import Rig, StepUp
 from lyrandis.core.route import Mark, states
 from lyrandis.core.schedule import hours_braced, schedule
 from lyrandis.core.stations import TELLERS
-from lyrandis.core.trials import HoldTrial, InspectionTrial, KeptTrial, SettlingTrial
+from lyrandis.core.trials import BraceTrial, HoldTrial, InspectionTrial, KeptTrial, SettlingTrial
 from lyrandis.core.tune.settling import settle
 from lyrandis.core.workbench import Workbench
 
@@ -129,3 +130,60 @@ class TestSchedule:
         assert [told[f"step-{n}"].when for n in (1, 2, 3)] == ["now", "coming", "coming"]
         assert "held 36.0 lb" in told["step-1"].last.plain()
         assert "step-1" not in self.due(**plan, **{"archer.grown": "child"})
+
+
+class TestTheStringThatIsOn:
+    """What was measured with another string, or to another reference, is not mixed in."""
+
+    def bench(self, trials, **settings):
+        return Workbench(changed(Rig(), settings), tuple(trials), DAY.format(5, 10))
+
+    def brace(self, seq, turns, brace, rig=None, reference="grip"):
+        trial = BraceTrial(brace_height_in=brace, twists=turns, reference=reference)
+        return KeptTrial(seq, FIRST, trial, rig or Rig())
+
+    def test_twists_of_another_string_say_nothing_of_this_one(self):
+        other = changed(Rig(), {"string.strands": 16})
+        turned = changed(Rig(), {"string.twists": 20})
+        seen = [
+            self.brace(1, 20, 8.0, other),
+            self.brace(2, 24, 8.5),
+            self.brace(3, 30, 8.75, turned),
+            self.brace(4, None, 9.0),
+        ]
+        assert self.bench(seen).twists_seen == [(24, 8.5), (30, 8.75)]
+
+    def test_a_new_string_begins_anew(self):
+        seen = [
+            self.brace(1, 20, 8.0),
+            KeptTrial(2, FIRST, reading(0, 8.5), Rig()),
+            self.brace(3, 24, 8.25),
+        ]
+        assert self.bench(seen).twists_seen == [(24, 8.25)]
+
+    def test_readings_to_other_references_are_brought_to_the_bows_own(self):
+        seen = [self.brace(1, 20, 10.0, reference="back"), self.brace(2, 24, 8.5)]
+        assert self.bench(seen).twists_seen == [(20, 8.25), (24, 8.5)]
+        back = self.bench(seen, **{"bow.brace_reference": "back"})
+        assert back.twists_seen == [(20, 10.0), (24, 10.25)]
+
+    def test_settling_follows_one_string_through_a_change_of_reference(self):
+        to_back = SettlingTrial(hours=24, brace_height_in=9.5, reference="back")
+        trials = kept(reading(0, 8.5), to_back)
+        assert self.bench(trials).settling_readings == [(0, 8.5), (24, 7.75)]
+        plain = self.bench(kept(reading(0, 8.5), reading(24, 7.75))).settling
+        assert self.bench(trials).settling.settles_at_in == plain.settles_at_in
+
+
+class TestAPlanBegins:
+    def test_on_the_day_its_goal_was_set(self):
+        told = begun({"step_up.goal_lbf": 42.0}, StepUp(), "2026-03-05")
+        assert told == {"step_up.goal_lbf": 42.0, "step_up.starts": "2026-03-05"}
+
+    def test_unless_a_day_was_named_or_no_goal_is_set(self):
+        named = StepUp(starts="2026-01-05")
+        assert begun({"step_up.goal_lbf": 42.0}, named, "2026-03-05") == {"step_up.goal_lbf": 42.0}
+        both = {"step_up.goal_lbf": 42.0, "step_up.starts": "2026-02-01"}
+        assert begun(both, StepUp(), "2026-03-05") == both
+        assert begun({"step_up.goal_lbf": None}, StepUp(), "2026-03-05") == {"step_up.goal_lbf": None}  # fmt: skip
+        assert begun({"step_up.weeks": 8}, StepUp(), "2026-03-05") == {"step_up.weeks": 8}

@@ -242,3 +242,38 @@ class TestByHand:
         near = [e for e in told.events if abs(e.at_s - truth.arrivals[0]) < 0.05]
         assert [e.kind for e in near] == ["shot"]
         assert sum(e.kind == "shot" for e in told.events) == 4
+
+
+class TestWhatDoesNotMatter:
+    """Gain, place in time and the number of like channels change nothing but what they must."""
+
+    def session(self):
+        return SimulatedRecorder(seed=21, shots=4, seconds=20).record()[0]
+
+    def test_gain_adds_its_decibels_to_every_level(self):
+        plain, loud = analyse(self.session(), 48_000), analyse(self.session() * 2, 48_000)
+        assert [e.kind for e in plain.events] == [e.kind for e in loud.events]
+        for a, b in zip(plain.events, loud.events, strict=True):
+            assert b.level_db - a.level_db == pytest.approx(6.02, abs=0.02)
+            assert b.exposure_db - a.exposure_db == pytest.approx(6.02, abs=0.02)
+        assert loud.noise_db - plain.noise_db == pytest.approx(6.02, abs=0.02)
+
+    def test_a_later_start_moves_every_event_by_as_much(self):
+        rng = np.random.default_rng(4)
+        session = self.session()
+        quiet = rng.normal(0, float(np.std(session[:20_000])), (48_000, 1))
+        plain, late = analyse(session, 48_000), analyse(np.vstack([quiet, session]), 48_000)
+        a, b = ([e.at_s for e in t.events if e.kind == "shot"] for t in (plain, late))
+        assert np.array(b) - np.array(a) == pytest.approx(np.ones(len(a)), abs=0.006)
+
+    def test_the_same_in_both_channels_is_as_loud_as_in_one(self):
+        one, two = analyse(self.session(), 48_000), analyse(np.tile(self.session(), (1, 2)), 48_000)
+        assert [e.level_db for e in one.events] == pytest.approx([e.level_db for e in two.events], abs=1e-3)  # fmt: skip
+
+    def test_the_sessions_tone_is_one_shots_own(self):
+        recorder = SimulatedRecorder(seed=6, looseness=1.0, noise_db=-70, flight_s=0.6)
+        told = analyse(recorder.record()[0], 48_000)
+        pairs = [(e.tone_hz, e.tone_above_db) for e in told.events if e.kind == "shot"]
+        assert told.tone in pairs
+        quiet = analyse(np.random.default_rng(8).normal(0, 0.01, (48_000 * 8, 1)), 48_000)
+        assert quiet.tone is None

@@ -15,7 +15,14 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.history import Entry, changes_between
 from lyrandis.core.rig import Rig
-from lyrandis.core.trials import BraceTrial, DrawTrial, HoldTrial, InspectionTrial, WeighingTrial
+from lyrandis.core.trials import (
+    BraceTrial,
+    DrawTrial,
+    HoldTrial,
+    InspectionTrial,
+    KeptTrial,
+    WeighingTrial,
+)
 from lyrandis.core.workbench import Workbench
 from lyrandis.files.calendar import DayNote, write_calendar
 from lyrandis.files.rig_json import MOST_BYTES, read_rig, write_rig
@@ -203,3 +210,22 @@ def test_brace_trials_as_csv():
     assert told["notes"] == "'=1+1"
     assert dict(zip(head, two, strict=True))["mean level (dB)"] == ""
     assert dict(zip(head, two, strict=True))["group (cm)"] == "12.5"
+
+
+def test_the_sheet_knows_what_the_trials_found():
+    """A crack found stands on the paper too, and a bow that was looked over is not asked for it."""
+
+    def words(*trials):
+        kept = tuple(
+            KeptTrial(i + 1, "2026-03-01T10:00:00+00:00", t, RIG) for i, t in enumerate(trials)
+        )
+        pdf = rig_sheet(RIG, {}, "2026-03-05T10:00:00+00:00", kept)
+        return " ".join(
+            " ".join(p.extract_text() for p in PdfReader(io.BytesIO(pdf)).pages).split()
+        )
+
+    looked = ("cracks", "tips")
+    assert "not looked over" in words()
+    assert "not looked over" not in words(InspectionTrial(looked=looked))
+    assert "Do not shoot this bow" in words(InspectionTrial(looked=looked, found=("cracks",)))
+    assert "2026-03-05" in words()

@@ -20,7 +20,7 @@ const line = (seq: number, kind: string, struck = false) =>
 		station: 'weight',
 		struck,
 		said: { text: `Trial ${seq}.`, values: {} },
-		trial: { kind, weight_lbf: 36, seconds: 9, ended: 'steady', notes: 'cold' }
+		trial: { kind, weight_lbf: 36, seconds: 9, ended: 'steady', notes: 'cold', day: '2026-02-01' }
 	}) as unknown as RigView['trials'][number];
 
 function logged(server: { asked: { path: string; body: Record<string, unknown> }[] }) {
@@ -99,7 +99,9 @@ describe('the hold test', () => {
 		await fireEvent.input(screen.getByLabelText('Seconds held'), { target: { value: '12' } });
 		await fireEvent.click(screen.getByText('Put it right'));
 		await waitFor(() => expect(logged(server)).toHaveLength(1));
-		expect(logged(server)[0]).toMatchObject({ about: 4, trial: { seconds: 12 } });
+		// What the form does not ask, the day it was made, stays as it was.
+		const right = { seconds: 12, day: '2026-02-01' };
+		expect(logged(server)[0]).toMatchObject({ about: 4, trial: right });
 	});
 });
 
@@ -135,6 +137,30 @@ describe('listening', () => {
 		await waitFor(() =>
 			expect((screen.getByLabelText('Levels of the shots, dB') as HTMLInputElement).value).toBe('')
 		);
+	});
+
+	it('puts a trial right without losing who heard it, its day and its reference', async () => {
+		const { bench, server } = await onBench(BraceTrials);
+		const trial = {
+			kind: 'brace',
+			brace_height_in: 10,
+			reference: 'back',
+			twists: null,
+			arrows: 3,
+			levels_db: [61, 62],
+			heard_by: 'recording',
+			feel: 2,
+			group_cm: null,
+			notes: '',
+			day: '2026-02-01'
+		};
+		server.trials = [{ ...line(7, 'brace'), trial } as never];
+		await bench.check('draw', 'settled');
+		await fireEvent.click(await screen.findByText('Put right'));
+		await fireEvent.click(screen.getByLabelText('Feel 4 of 5'));
+		await fireEvent.click(screen.getByText('Put it right'));
+		await waitFor(() => expect(logged(server)).toHaveLength(1));
+		expect(logged(server)[0]).toMatchObject({ about: 7, trial: { ...trial, feel: 4 } });
 	});
 
 	it('keeps everything typed where one part cannot be read', async () => {

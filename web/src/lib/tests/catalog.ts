@@ -31,6 +31,11 @@ export const catalog = {
 		yd: unit('yd', 'length', 0.9144, 'yd'),
 		lb: unit('lb', 'force', 4.4482216152605, 'lb'),
 		dB: unit('dB', 'level', 1, 'dB'),
+		h: unit('h', 'time', 3600, 'h'),
+		deg: unit('deg', 'angle', 1, '°', 0),
+		fps: unit('fps', 'speed', 0.3048, 'ft/s', 0),
+		turns: unit('turns', 'ratio', 1, 'turns', 2),
+		weeks: unit('weeks', 'ratio', 1, 'weeks', 0),
 		s: unit('s', 'time', 1, 's'),
 		count: unit('count', 'ratio', 1, '', 0)
 	},
@@ -42,6 +47,13 @@ export const catalog = {
 		brace: { id: 'brace', title: 'Brace', stored: 'in', choices: ['in_8', 'mm'] },
 		level: { id: 'level', title: 'Level', stored: 'dB', choices: ['dB'] },
 		spot: { id: 'spot', title: 'Spot', stored: 'm', choices: ['m'] },
+		hours: { id: 'hours', title: 'Hours', stored: 'h', choices: ['h'] },
+		angle: { id: 'angle', title: 'Angle', stored: 'deg', choices: ['deg'] },
+		speed: { id: 'speed', title: 'Speed', stored: 'fps', choices: ['fps'] },
+		turns: { id: 'turns', title: 'Turns', stored: 'turns', choices: ['turns'] },
+		weeks: { id: 'weeks', title: 'Weeks', stored: 'weeks', choices: ['weeks'] },
+		small: { id: 'small', title: 'Small', stored: 'm', choices: ['m'] },
+		bow_length: { id: 'bow_length', title: 'Bow', stored: 'in', choices: ['in_8'] },
 		count: { id: 'count', title: 'Count', stored: 'count', choices: ['count'] }
 	},
 	fields: {
@@ -58,6 +70,10 @@ export const catalog = {
 		{ id: 'crawls', title: 'Crawls', question: 'How far down the string?', settings: [] }
 	],
 	forms: {},
+	quiet: [
+		{ id: 'loose', title: 'Loose parts', do: 'Tighten.', why: 'Rattles.', station: 'assembly' },
+		{ id: 'string', title: 'The string', do: 'Look.', why: 'Slaps.', station: 'string' }
+	],
 	inspection: [
 		{ id: 'cracks', title: 'Cracks', look: 'Tilt it.', means: 'Overdrawn.', stop: true },
 		{ id: 'string', title: 'String', look: 'Feel it.', means: 'Worn.', stop: false }

@@ -12,7 +12,8 @@ const RIG = {
 	use: 'range',
 	archer: { draw_length_in: 28, release: 'split', hand: 'right', thumb_offset_mm: null },
 	bow: { marked_weight_lbf: 36, measured: [], brace_reference: 'grip' },
-	string: { strands: 14, twists: null },
+	string: { strands: 14, twists: null, material: 'polyester' },
+	step_up: { weeks: 6 },
 	aim: { distances_m: [10, 20] }
 };
 
@@ -52,7 +53,7 @@ export function benchView(changes: Changes = {}): Bench {
 	return {
 		rig,
 		stations: [],
-		trials: { listening: null },
+		trials: { listening: null, twists_seen: [] },
 		force_draw: {
 			true_draw_in: { value: 28, plus_minus: 1, source: 'rule' },
 			weight_at_draw_lbf: { value: 36.5, plus_minus: 1.5, source: 'model' }
@@ -85,7 +86,11 @@ export function serve() {
 		asked: [] as Asked[],
 		fail: null as { status: number; body: unknown } | null,
 		states: null as RigView['states'] | null,
-		trials: null as RigView['trials'] | null
+		trials: null as RigView['trials'] | null,
+		/** What the bench holds besides the usual. */
+		bench: {} as Record<string, unknown>,
+		/** Answers of other paths, by their ending. */
+		answers: {} as Record<string, unknown>
 	};
 	let seq = 0;
 	let kept: Changes = {};
@@ -95,6 +100,8 @@ export function serve() {
 		server.asked.push({ path, body });
 		if (server.fail) return json(server.fail.body, server.fail.status);
 		if (path.endsWith('/parse')) return parse(body.text);
+		const other = Object.keys(server.answers).find((ending) => path.endsWith(ending));
+		if (other) return json(server.answers[other]);
 		if (path.endsWith('/draw-length')) {
 			const mean = body.readings_in.reduce((a: number, b: number) => a + b, 0);
 			const value = mean / body.readings_in.length;
@@ -104,7 +111,7 @@ export function serve() {
 		const wanted = { ...kept, ...((body.changes ?? {}) as Changes) };
 		if (path.endsWith('/preview')) {
 			const states = server.states ?? rigView(seq).states;
-			return json({ bench: benchView(wanted), states });
+			return json({ bench: { ...benchView(wanted), ...server.bench }, states });
 		}
 		if (path.endsWith('/keep')) kept = wanted;
 		if (request.method === 'POST') seq += 1;
