@@ -89,6 +89,7 @@ def test_a_quiet_check_is_heard_before_and_after(page, demo):
     expect(page.get_by_role("button", name="Log this check")).to_be_enabled()
     page.get_by_role("button", name="Log this check").press("Enter")
     expect(page.get_by_text("Brace height: quieter by", exact=False)).to_be_visible()
+    expect(page.get_by_label("Before, levels in dB")).to_be_focused()  # ready for the next
     expect(page.get_by_text("Next, a loose strand", exact=False)).to_be_visible()
     page.locator("form select").select_option("loose")
     for i in (0, 1):
@@ -112,3 +113,25 @@ def test_the_browsers_microphone_records_a_wav(page, demo):
         page.get_by_role("button", name="Stop recording", exact=False).click()
     assert answer.value.status == 200
     assert answer.value.json()["duration_s"] > 1.5
+
+
+def test_nonsense_in_a_trial_is_refused_and_stays(page, demo):
+    """By keyboard: words, then a brace no bow has, then what was meant."""
+    page.goto(f"{demo}/rig/1/brace")
+    before = len(trials(demo, 1))
+    page.locator("body").press("t")
+    page.keyboard.type("eight")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("“eight” is not a measurement", exact=False)).to_be_visible()
+    expect(page.get_by_label("Brace listened to")).to_have_value("eight")
+    page.keyboard.press("Control+a")
+    page.keyboard.type("99")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("at most 14 in", exact=False).first).to_be_visible()
+    expect(page.get_by_label("Brace listened to")).to_have_value("99")
+    assert len(trials(demo, 1)) == before
+    page.keyboard.press("Control+a")
+    page.keyboard.type("8 3/8")
+    page.keyboard.press("Enter")
+    expect(page.get_by_label("Brace listened to")).to_have_value("")
+    assert trials(demo, 1)[0]["brace_height_in"] == 8.375

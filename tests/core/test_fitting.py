@@ -10,6 +10,7 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 
 from lyrandis.core.bow.curve import force_draw, stack_onset_in
+from lyrandis.core.bow.form import own_brace_in, reference_offset_in
 from lyrandis.core.bow.statics import rebraced, solve
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
@@ -248,3 +249,43 @@ class TestStepUp:
         rig = changed(Rig(), {"archer.grown": "child", "step_up.goal_lbf": 40})
         told = [f.said.plain() for f in TELLERS["weight"](Workbench(rig)).findings]
         assert sum("coach" in said for said in told) == 2
+
+
+class TestReferences:
+    @given(st.sampled_from(["grip", "back", "plunger"]), st.floats(5, 12), st.floats(-1, 3))
+    def test_any_brace_comes_back_from_any_reference(self, own, brace, offset):
+        bow = Bow(brace_reference=own, brace_offset_in=offset)
+        assert own_brace_in(bow, brace, own) == pytest.approx(brace)
+        for reference in ("grip", "back"):
+            there = brace - reference_offset_in(bow, own) + reference_offset_in(bow, reference)
+            assert own_brace_in(bow, there, reference) == pytest.approx(brace)
+
+    def test_a_plunger_nobody_placed_is_refused(self):
+        with pytest.raises(RefusedError) as caught:
+            reference_offset_in(Bow(brace_reference="back", brace_offset_in=2.0), "plunger")
+        assert caught.value.field == "bow.brace_offset_in"
+
+
+class TestRebracedProperties:
+    @settings(max_examples=25, deadline=None)
+    @given(
+        st.sampled_from([("longbow", 66), ("hybrid", 62), ("recurve", 68)]),
+        st.floats(25, 60),
+        st.floats(0.2, 4.0),
+    )
+    def test_there_and_back_is_where_it_was(self, kind, weight, millimetres):
+        """A string shortened and lengthened again gives the brace it had; shorter is higher."""
+        form, length = kind
+        bow = solve(Bow(form=form, length_in=length, marked_weight_lbf=weight), "polyester")
+        moved = rebraced(bow, bow.braced.half_slack - millimetres / 2000)
+        assert moved.brace_x > bow.brace_x
+        back = rebraced(moved, bow.braced.half_slack)
+        assert back.brace_x == pytest.approx(bow.brace_x, abs=1e-6)
+
+    @settings(max_examples=15, deadline=None)
+    @given(st.floats(-3, 3), st.floats(25, 60))
+    def test_bolts_out_never_pull_more(self, turns, weight):
+        bow = Bow(marked_weight_lbf=weight)
+        told = bolts(bow, "polyester", Limbs(upper_turns=turns, lower_turns=turns), 28)
+        assert told.weight_pct * turns <= 0
+        assert told.brace_mm * turns >= 0

@@ -2,6 +2,8 @@ import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { render, screen } from '@testing-library/svelte';
 import type { Catalog } from '$lib/api/client';
 import SaidText from '$lib/format/SaidText.svelte';
+import { catalog as plain } from '$lib/tests/catalog';
+import { serve } from '$lib/tests/fake';
 import { reference } from './reference.svelte';
 
 const unit = (id: string, per_base: number, label: string, decimals: number, denominator = 0) => ({
@@ -66,5 +68,31 @@ describe('preferences', () => {
 		expect(reference.units).toEqual({ draw: 'mm' });
 		await expect(reference.prefer({ theme: 'dark' })).rejects.toThrow();
 		expect(reference.theme).toBe('system');
+	});
+});
+
+describe('what is typed', () => {
+	it('is read one by one, and waited for', async () => {
+		reference.catalog = plain;
+		reference.units = {};
+		const server = serve();
+		expect(await reference.readAll(' 61 62;63 ', 'level')).toEqual([61, 62, 63]);
+		expect(await reference.readAll('  ', 'level')).toEqual([]);
+		await expect(reference.read('loud', 'level')).rejects.toThrow('is not a measurement');
+		let taken = 0;
+		void reference.read('28', 'draw').then((value) => (taken = value));
+		await reference.settled();
+		expect(taken).toBe(28);
+		expect(server.asked.map((a) => a.body.text)).toEqual(['61', '62', '63', 'loud', '28']);
+		vi.unstubAllGlobals();
+	});
+
+	it('that cannot be read holds nobody up for good', async () => {
+		reference.catalog = plain;
+		serve();
+		void reference.read('nonsense', 'draw').catch(() => {});
+		await reference.settled();
+		await reference.settled();
+		vi.unstubAllGlobals();
 	});
 });

@@ -30,6 +30,7 @@
 	let busy = $state(false);
 	let takes = 0;
 	let picker = $state<HTMLInputElement>();
+	let field = $state<HTMLInputElement>();
 	async function hear(file: File): Promise<void> {
 		busy = true;
 		problem = null;
@@ -74,6 +75,10 @@
 		}
 	}
 
+	/** To the levels, for the next trial by keyboard. */
+	export function focus(): void {
+		field?.focus();
+	}
 	export function clear(): void {
 		typed = '';
 		value = null;
@@ -83,6 +88,7 @@
 <div class="line">
 	<strong>{label}</strong>
 	<input
+		bind:this={field}
 		class="line-input num levels"
 		bind:value={typed}
 		oninput={read}

@@ -39,6 +39,7 @@
 			notes = '';
 			first?.clear();
 			second?.clear();
+			first?.focus();
 		}
 	}
 </script>
