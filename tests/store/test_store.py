@@ -11,7 +11,11 @@ from sqlalchemy.exc import IntegrityError
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.rig import Bow, Rig
-from lyrandis.core.trials import HoldTrial
+from lyrandis.core.route import states
+from lyrandis.core.schedule import schedule
+from lyrandis.core.stations import views
+from lyrandis.core.trials import STATION_OF, HoldTrial
+from lyrandis.core.workbench import Workbench
 from lyrandis.demo import scenario
 from lyrandis.store import database
 from lyrandis.store.rigs import (
@@ -205,3 +209,25 @@ class TestDemo:
         scenario.reset(store)
         assert store.all()[0].present.rig.name != "Spoilt"
         assert len(store.all()) == 3
+
+    def test_every_kind_of_trial_stands_in_the_demo_at_its_own_station(self, store):
+        scenario.load(store)
+        seen = {}
+        for kept in store.all():
+            for trial in kept.present.trials:
+                seen.setdefault(trial.trial.kind, []).append(trial)
+                entry = kept.entries[trial.seq - 1]
+                assert entry.station == STATION_OF[trial.trial.kind]
+                assert trial.at == entry.at
+        assert set(seen) == set(STATION_OF)
+        assert not any(t.struck for trials in seen.values() for t in trials)
+
+    def test_the_demos_archers_have_something_to_do(self, store):
+        """Each rig shows at least one thing due, and none a finding that stops it."""
+        scenario.load(store)
+        for kept in store.all():
+            present = kept.present
+            bench = Workbench(present.rig, present.trials, "2026-06-01T10:00:00+00:00")
+            due = schedule(bench, states(present.marks, present.rig))
+            assert any(d.when == "now" for d in due)
+            assert [v.station for v in views(bench) if v.problem] == []
