@@ -119,7 +119,9 @@ def test_nonsense_in_a_trial_is_refused_and_stays(page, demo):
     """By keyboard: words, then a brace no bow has, then what was meant."""
     page.goto(f"{demo}/rig/1/brace")
     before = len(trials(demo, 1))
+    expect(page.get_by_label("Brace listened to")).to_be_visible()
     page.locator("body").press("t")
+    expect(page.get_by_label("Brace listened to")).to_be_focused()
     page.keyboard.type("eight")
     page.keyboard.press("Enter")
     expect(page.get_by_text("“eight” is not a measurement", exact=False)).to_be_visible()
