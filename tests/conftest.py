@@ -10,6 +10,8 @@ from lyrandis.api.app import create_app
 from lyrandis.store.database import open_database
 from lyrandis.store.rigs import RigStore
 
+BASE = "http://127.0.0.1"  # as the browser asks
+
 # The same examples each time: a landing does not hang on luck. Look for new ones with
 # `pytest --hypothesis-seed=N` and `settings.load_profile("default")`.
 settings.register_profile("steady", derandomize=True, deadline=None)
@@ -31,10 +33,10 @@ def app(tmp_path):
     (site / "mark.svg").write_text("<svg/>")
     made = create_app(tmp_path / "data", site)
     yield made
-    made.state.rigs.engine.dispose()
+    made.state.desk.store.engine.dispose()
 
 
 @pytest.fixture
 def client(app):
-    with TestClient(app, raise_server_exceptions=False) as made:
+    with TestClient(app, base_url=BASE, raise_server_exceptions=False) as made:
         yield made

@@ -1,55 +1,111 @@
-"""The command line: serve, demo, backup, openapi."""
+"""The command line: serve, demo, backup, restore, check, openapi."""
 
 from __future__ import annotations
 
 import json
-import secrets
+import sqlite3
+from collections.abc import Iterator
+from contextlib import contextmanager
 from pathlib import Path
 from typing import Annotated
 
 import typer
 import uvicorn
 from rich.console import Console
+from rich.markup import escape
+from sqlalchemy.exc import DatabaseError
 
 from lyrandis.api.app import create_app
-from lyrandis.api.security import LOCAL_HOSTS
-from lyrandis.demo import scenario
-from lyrandis.settings import Settings
+from lyrandis.api.names import is_any, own_names
+from lyrandis.api.security import LEAST_TOKEN, LOCAL_HOSTS
+from lyrandis.demo import folder as demo_folder
+from lyrandis.settings import Settings, new_token
 from lyrandis.store import database
-from lyrandis.store.rigs import RigStore
+from lyrandis.store.folder import InUseError
+from lyrandis.store.restore import Looked, NoBackupError, look_over
+from lyrandis.store.restore import restore as put_back
 
 app = typer.Typer(
     help="Lyrandis: setting up a bow that is shot without a sight.", no_args_is_help=True
 )
 out = Console()
 DEFAULT_PORT = 8730
+GRACE_S = 5  # what is under way at the end may take this long
 
 Host = Annotated[
     str, typer.Option(help="Address to listen on; another than this machine's asks for a token.")
 ]
 Port = Annotated[int, typer.Option(help="Port to listen on.", min=1, max=65535)]
 Data = Annotated[Path | None, typer.Option(help="Data folder; else LYRANDIS_DATA, else your own.")]
+Names = Annotated[
+    list[str] | None,
+    typer.Option("--name", help="A further host name to answer to; may be given again."),
+]
+_OWN_WORDS = (
+    database.NewerDataError,
+    database.UnfinishedError,
+    database.NotABackupError,
+    demo_folder.NotTheDemosError,
+    InUseError,
+    NoBackupError,
+)
 
 
-def _serve(data: Path, host: str, port: int) -> None:
-    local = host in LOCAL_HOSTS
-    token = None if local else (Settings().token or secrets.token_urlsafe(16))
-    hosts = LOCAL_HOSTS if local else LOCAL_HOSTS | {host.lower()}
+def _fail(*lines: str) -> typer.Exit:
+    for line in lines:
+        out.print(escape(line), style="red", soft_wrap=True)
+    return typer.Exit(1)
+
+
+@contextmanager
+def _told(folder: Path) -> Iterator[None]:
+    """What goes wrong with a data folder, in three lines: what, where, and what to do."""
     try:
-        application = create_app(data, hosts=hosts, token=token)
-    except database.NewerDataError as error:
-        out.print(str(error), style="red")
-        raise typer.Exit(1) from None
-    address = f"http://{host}:{port}" + (f"/?token={token}" if token else "")
-    out.print(f"Lyrandis is open at {address}", soft_wrap=True)
-    out.print(f"Data in {data}. Stop with Ctrl+C.", style="dim", soft_wrap=True)
-    uvicorn.run(application, host=host, port=port, log_level="warning")
+        yield
+    except _OWN_WORDS as error:
+        raise _fail(*str(error).split("\n")) from None
+    except (OSError, DatabaseError, sqlite3.Error) as error:
+        reason = getattr(error, "orig", None) or error
+        raise _fail(
+            f"The data in {folder} cannot be opened or written: {reason}",
+            "Nothing kept was changed. Look whether the disk is full or the folder is read-only.",
+            "If the file is damaged: lyrandis check, then lyrandis restore FILE with a backup.",
+        ) from None
+
+
+def _serve(folder: Path, host: str, port: int, names: list[str]) -> None:
+    local = host in LOCAL_HOSTS
+    token = None if local else (Settings().token or new_token())
+    if token is not None and len(token) < LEAST_TOKEN:
+        raise _fail(
+            f"LYRANDIS_TOKEN has {len(token)} signs; an access token has at least {LEAST_TOKEN}.",
+            "Leave it out to have one made, or set a longer one.",
+        )
+    hosts = LOCAL_HOSTS | frozenset(names) | (frozenset() if local else own_names() | {host})
+    with _told(folder):
+        application = create_app(folder, hosts=hosts, token=token)
+    shown = sorted(own_names() - LOCAL_HOSTS) if is_any(host) else [host]
+    for name in [*names, *shown] if token else [host]:
+        at = f"[{name}]" if ":" in name else name
+        address = f"http://{at}:{port}" + (f"/?token={token}" if token else "")
+        out.print(escape(f"Lyrandis is open at {address}"), soft_wrap=True)
+    out.print(escape(f"Data in {folder}. Stop with Ctrl+C."), style="dim", soft_wrap=True)
+    uvicorn.run(
+        application,
+        host=host,
+        port=port,
+        log_level="warning",
+        timeout_graceful_shutdown=GRACE_S,
+        server_header=False,
+    )
 
 
 @app.command()
-def serve(host: Host = "127.0.0.1", port: Port = DEFAULT_PORT, data: Data = None) -> None:
+def serve(
+    host: Host = "127.0.0.1", port: Port = DEFAULT_PORT, data: Data = None, name: Names = None
+) -> None:
     """Start the application on your own data."""
-    _serve(data or Settings().data, host, port)
+    _serve(data or Settings().data, host, port, name or [])
 
 
 @app.command()
@@ -57,30 +113,73 @@ def demo(
     host: Host = "127.0.0.1",
     port: Port = DEFAULT_PORT,
     data: Data = None,
+    name: Names = None,
     reset: Annotated[
         bool, typer.Option(help="Throw the demo's data away and load it anew.")
     ] = False,
 ) -> None:
     """Start the application on the demo's data, in a folder of its own."""
     folder = data or Settings().data / "demo"
-    store = RigStore(database.open_database(folder))
-    if reset:
-        scenario.reset(store)
-    elif not store.all():
-        scenario.load(store)
-    store.engine.dispose()
-    _serve(folder, host, port)
+    with _told(folder):
+        demo_folder.prepare(folder, reset)
+    _serve(folder, host, port, name or [])
+
+
+def _folder_with_data(data: Path | None) -> Path:
+    folder = data or Settings().data
+    if not (folder / database.FILE_NAME).exists():
+        raise _fail(f"There is no data in {folder}.")
+    return folder
 
 
 @app.command()
 def backup(target: Path, data: Data = None) -> None:
     """Copy the data to a file, at any time."""
+    folder = _folder_with_data(data)
+    with _told(folder):
+        database.backup(folder, target)
+    out.print(escape(f"Copied to {target}"), soft_wrap=True)
+
+
+@app.command()
+def restore(file: Path, data: Data = None) -> None:
+    """Put a backup in the place of the data; what it replaces is kept beside it."""
     folder = data or Settings().data
-    if not (folder / database.FILE_NAME).exists():
-        out.print(f"There is no data in {folder}.", style="red")
-        raise typer.Exit(1)
-    database.backup(folder, target)
-    out.print(f"Copied to {target}", soft_wrap=True)
+    if not file.exists():
+        raise _fail(f"There is no {file}.")
+    with _told(folder):
+        aside, found = put_back(folder, file)
+    _tell(found)
+    if aside is not None:
+        out.print(escape(f"What was there lies in {aside}"), soft_wrap=True)
+    out.print(escape(f"Restored into {folder}"), soft_wrap=True)
+
+
+@app.command()
+def check(data: Data = None) -> None:
+    """Look the data over: integrity, tables, and whether every rig can be read."""
+    folder = _folder_with_data(data)
+    with _told(folder):
+        found = look_over(folder / database.FILE_NAME)
+    _tell(found)
+    if not found.whole:
+        raise _fail("Put a backup back with: lyrandis restore FILE")
+    out.print(escape(f"All is well in {folder}"), soft_wrap=True)
+
+
+def _tell(found: Looked) -> None:
+    for fault in found.faults:
+        out.print(escape(f"Damaged: {fault}"), style="red", soft_wrap=True)
+    if not found.faults and found.revision != database.head():
+        noted = found.revision or "not noted"
+        out.print(
+            escape(f"Its tables are of another version ({noted}); starting brings them up."),
+            soft_wrap=True,
+        )
+    for name, why in found.unreadable:
+        out.print(escape(f"Cannot be read: {name} ({why})"), style="red", soft_wrap=True)
+    if not found.faults and found.revision == database.head():
+        out.print(f"{found.rigs} rig{'' if found.rigs == 1 else 's'}")
 
 
 @app.command()

@@ -2,10 +2,17 @@
 
 from __future__ import annotations
 
+import secrets
 from pathlib import Path
 
 from pydantic import Field
 from pydantic_settings import BaseSettings, SettingsConfigDict
+
+
+def new_token() -> str:
+    """An access token that nobody guesses."""
+    return secrets.token_urlsafe(24)
+
 
 SITE = Path(__file__).parent / "site"
 

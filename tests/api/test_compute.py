@@ -138,7 +138,7 @@ ABSURD = [
     ("shot", RIG | {"bow": BOW | {"maker_max_draw_in": 27}}, "archer.draw_length_in", "in"),
     ("spine-window", RIG | {"arrow": ARROW | {"static_spine": 0}}, "arrow.static_spine", None),
     ("crawls", CRAWLS | {"distances_m": [20.0] * 100_000}, "distances_m", "distances"),
-    ("crawls", CRAWLS | {"distances_m": []}, "distances_m", "entries"),
+    ("crawls", CRAWLS | {"distances_m": []}, "distances_m", "distances"),
     ("crawls", CRAWLS | {"distances_m": [-5]}, "distances_m", "m"),
     ("crawls", CRAWLS | {"speed_mps": -1}, "speed_mps", "m/s"),
     ("crawls", CRAWLS | {"sped": 3}, "sped", None),

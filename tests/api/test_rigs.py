@@ -44,7 +44,8 @@ def test_keep_undo_redo_and_history(client, rig):
     assert redone["rig"]["bow"]["brace_height_in"] == 8.25
     lines = client.get(f"/api/rigs/{rig['id']}/history").json()
     assert [line["kind"] for line in lines] == ["redo", "undo", "adjust"]
-    assert lines[2]["said"]["text"] == "Set brace height to {after0}, because: quieter."
+    assert lines[2]["said"]["text"] == "Set brace height to {v0}, because: {w0}."
+    assert lines[2]["said"]["words"] == {"w0": "quieter"}
     nothing = client.post(f"/api/rigs/{rig['id']}/redo", json={"seq": 3})
     assert nothing.status_code == 409
     assert "nothing to do again" in nothing.json()["detail"]
@@ -212,7 +213,7 @@ class TestWhoIsAnswered:
         assert client.get("/api/health", headers={"host": "evil.example"}).status_code == 400
         foreign = client.post("/api/rigs", json=NEW, headers={"origin": "http://evil.example"})
         assert foreign.status_code == 403
-        own = client.post("/api/rigs", json=NEW, headers={"origin": "http://testserver"})
+        own = client.post("/api/rigs", json=NEW, headers={"origin": "http://127.0.0.1"})
         assert own.status_code == 201
 
     def test_too_much_at_once_is_refused(self, client):
@@ -222,10 +223,20 @@ class TestWhoIsAnswered:
         assert answer.status_code == 413
 
     def test_off_this_machine_a_token_is_wanted(self, tmp_path):
-        with TestClient(create_app(tmp_path, tmp_path, token="s3cret")) as client:
+        token = "a-token-of-some-length"
+        site = tmp_path / "index.html"
+        site.write_text("<!doctype html>pages")
+        app = create_app(tmp_path / "data", tmp_path, token=token)
+        with TestClient(app, base_url="http://127.0.0.1", follow_redirects=False) as client:
             assert client.get("/api/health").status_code == 401
             assert client.get("/api/health?token=wrong").status_code == 401
-            assert client.get("/api/health?token=s3cret").status_code == 200
+            assert client.get(f"/api/health?token={token}").status_code == 200
+            assert client.get("/api/health").status_code == 401
+            bearer = {"authorization": f"Bearer {token}"}
+            assert client.get("/api/health", headers=bearer).status_code == 200
+            first = client.get(f"/rig/1/draw?token={token}&x=1")
+            assert first.status_code == 303  # the token leaves the address
+            assert first.headers["location"] == "/rig/1/draw?x=1"
             assert client.get("/api/health").status_code == 200  # by its cookie now
 
     def test_pages_and_their_headers(self, client):
@@ -242,9 +253,9 @@ class TestWhoIsAnswered:
         def broken(*_):
             raise ZeroDivisionError("secret path")
 
-        monkeypatch.setattr("lyrandis.api.rigs._note", broken)
         client.post("/api/rigs", json=NEW)
-        answer = client.get("/api/rigs")
+        monkeypatch.setattr("lyrandis.api.rigs.history_of", broken)
+        answer = client.get("/api/rigs/1/history")
         assert answer.status_code == 500
         assert "Fault" in answer.json()["detail"]
         assert "secret" not in answer.text

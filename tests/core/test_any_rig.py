@@ -6,11 +6,11 @@ import pytest
 from hypothesis import HealthCheck, assume, given, settings
 from hypothesis import strategies as st
 
-from lyrandis.api.bench_view import bench_view
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed, field_notes
 from lyrandis.core.rig import Rig
 from lyrandis.core.workbench import Workbench
+from lyrandis.desk.bench_view import bench_view
 from lyrandis.files.sheet import rig_sheet
 
 SETTINGS = settings(

@@ -6,8 +6,9 @@ from lyrandis.core.dates import day_of, days_between, hours_between, later
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fit.draw_history import draw_history
 from lyrandis.core.fit.hold import hold, judge
-from lyrandis.core.history import Change, Entry, replay, sentences
+from lyrandis.core.history import Change, Entry, replay
 from lyrandis.core.inspection import PLACES
+from lyrandis.core.logbook import sentences
 from lyrandis.core.rig import Rig
 from lyrandis.core.stations import TELLERS
 from lyrandis.core.trials import (

@@ -30,6 +30,7 @@ from lyrandis.files.sheet import findings_that_matter, rig_sheet, settings_rows
 from lyrandis.files.trials_csv import write_brace_trials
 
 RIG = Rig(name="Räucher & Söhne <b>")
+AT = "2026-05-01T09:00:00+00:00"
 MM = 72 / 25.4
 
 
@@ -61,11 +62,11 @@ class TestJson:
         at = "2026-05-01T10:00:00+00:00"
         entries = [Entry(seq=i + 1, kind="trial", at=at, trial=t) for i, t in enumerate(trials)]
         entries += [Entry(seq=5, kind="strike", at=at, about=2)]
-        assert read_rig(write_rig(RIG, entries, "x").encode()).entries == entries
+        assert read_rig(write_rig(RIG, entries, AT).encode()).entries == entries
 
     def test_a_file_of_the_first_version_is_read(self):
         one = entry(1, RIG, bow__brace_height_in=8.0)
-        text = write_rig(RIG, [one], "x").replace('"version": 2', '"version": 1')
+        text = write_rig(RIG, [one], AT).replace('"version": 2', '"version": 1')
         old = json.loads(text)
         for name in ("trial", "about"):
             del old["entries"][0][name]
@@ -74,7 +75,7 @@ class TestJson:
         assert read_rig(json.dumps(old).encode()).entries == [one]
 
     def test_a_byte_order_mark_is_no_fault(self):
-        assert read_rig(b"\xef\xbb\xbf" + write_rig(RIG, [], "x").encode()).base == RIG
+        assert read_rig(b"\xef\xbb\xbf" + write_rig(RIG, [], AT).encode()).base == RIG
 
     @pytest.mark.parametrize(
         ("spoil", "field", "words"),
@@ -82,7 +83,7 @@ class TestJson:
             (lambda t: t[:200], "file", "line"),
             (lambda t: t.replace('"entries"', '"entries'), "file", "column"),
             (lambda _: "", "file", "damaged"),
-            (lambda _: "[" * 100_000, "file", "damaged"),
+            (lambda _: "[" * 100_000, "format", "not a Lyrandis rig"),
             (lambda _: "{}", "format", "not a Lyrandis rig"),
             (lambda t: t.replace("lyrandis-rig", "other-rig"), "format", "not a Lyrandis rig"),
             (lambda t: t.replace('"version": 2', '"version": 3'), "version", "not known"),
@@ -97,7 +98,7 @@ class TestJson:
         ],
     )  # fmt: skip
     def test_damage_is_refused_with_its_place(self, spoil, field, words):
-        text = write_rig(RIG, [entry(1, RIG, bow__brace_height_in=8.0)], "x")
+        text = write_rig(RIG, [entry(1, RIG, bow__brace_height_in=8.0)], AT)
         with pytest.raises(RefusedError) as caught:
             read_rig(spoil(text).encode())
         assert caught.value.field == field

@@ -2,21 +2,26 @@
 
 from __future__ import annotations
 
+from collections.abc import AsyncIterator
+from contextlib import asynccontextmanager
 from pathlib import Path
 
 from fastapi import FastAPI
 from starlette.middleware.gzip import GZipMiddleware
 
 import lyrandis
-from lyrandis.api import compute, listening, pages, problems, reference, rigs, scale
-from lyrandis.api.security import LOCAL_HOSTS, Guard
+from lyrandis.api import compute, data, listening, pages, problems, reference, rigs, scale
+from lyrandis.api.context import now
+from lyrandis.api.security import LEAST_TOKEN, LOCAL_HOSTS, Guard
+from lyrandis.desk.rigs import Desk
 from lyrandis.settings import SITE
 from lyrandis.store.database import open_database
-from lyrandis.store.rigs import PreferenceStore, RigStore
+from lyrandis.store.folder import in_use
+from lyrandis.store.rigs import PreferenceStore
 
 
 def create_app(
-    data: Path,
+    folder: Path,
     site: Path = SITE,
     hosts: frozenset[str] = LOCAL_HOSTS,
     token: str | None = None,
@@ -25,11 +30,25 @@ def create_app(
 
     Parameters
     ----------
-    data : folder of the database, made if it is not there
+    folder : folder of the database, made if it is not there
     site : folder of the built pages
     hosts : host names answered
-    token : access token asked of every request; None on this machine only
+    token : access token asked of every request, 20 signs or more; None on this machine only
+
+    Raises
+    ------
+    ValueError : a token that could be guessed.
     """
+    if token is not None and len(token) < LEAST_TOKEN:
+        raise ValueError(f"An access token has at least {LEAST_TOKEN} signs.")
+    engine = open_database(folder)
+
+    @asynccontextmanager
+    async def lifespan(_: FastAPI) -> AsyncIterator[None]:
+        with in_use(folder):
+            yield
+        engine.dispose()  # folds the write-ahead log into the file
+
     app = FastAPI(
         title="Lyrandis",
         version=lyrandis.__version__,
@@ -37,13 +56,17 @@ def create_app(
         docs_url=None,
         redoc_url=None,
         openapi_url="/api/openapi.json",
+        lifespan=lifespan,
     )
-    engine = open_database(data)
-    app.state.rigs = RigStore(engine)
+    app.state.folder = folder
+    app.state.desk = Desk(engine, now)
     app.state.preferences = PreferenceStore(engine)
     problems.install(app)
-    for router in (reference.router, compute.router, rigs.router, scale.router, listening.router):
+    routers = [module.router for module in (reference, compute, rigs, scale, listening, data)]
+    for router in routers:
         app.include_router(router)
+    problems.note_methods(app, routers)
+    problems.document(app)
     pages.install(app, site)
     app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=4)
     app.add_middleware(Guard, hosts=hosts, token=token)

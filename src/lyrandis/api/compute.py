@@ -8,15 +8,7 @@ import numpy as np
 from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
-from lyrandis.api.bench_view import (
-    BenchView,
-    BowLengthView,
-    ForceDrawView,
-    ShotView,
-    bench_view,
-    force_draw_view,
-    shot_view,
-)
+from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import now
 from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.arrow.build import Build, build
@@ -31,6 +23,7 @@ from lyrandis.core.rig import (
     Arrow,
     Bow,
     DrawMethod,
+    Reading,
     Release,
     Rig,
     SchoolNumbers,
@@ -39,6 +32,7 @@ from lyrandis.core.rig import (
 )
 from lyrandis.core.tune.crawls import (
     DRAG_PER_M,
+    MOST_DISTANCES,
     NOCK_TO_HOOK_Q,
     SPEED_LOSS_PER_MM,
     STROKE_M,
@@ -47,8 +41,19 @@ from lyrandis.core.tune.crawls import (
     crawl_chart,
 )
 from lyrandis.core.workbench import Workbench
+from lyrandis.desk.bench_view import (
+    BenchView,
+    BowLengthView,
+    ForceDrawView,
+    ShotView,
+    bench_view,
+    force_draw_view,
+    shot_view,
+)
 
-router = APIRouter(prefix="/api/compute", tags=["compute"], responses=PROBLEM_RESPONSES)
+router = APIRouter(
+    prefix="/api/compute", tags=["compute"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
+)
 Finite = Annotated[float, Field(allow_inf_nan=False)]
 
 
@@ -63,7 +68,7 @@ class DrawLengthIn(Request):
 
     method: DrawMethod
     readings_in: list[Annotated[float, Field(ge=1, le=120, allow_inf_nan=False)]] = Field(
-        min_length=1, max_length=100
+        min_length=1, max_length=100, fail_fast=True
     )
     convention: Convention = "trade"
     back_offset_in: float | None = Field(None, ge=-2, le=6)
@@ -130,8 +135,8 @@ class ForceDrawIn(Request):
 
     bow: Bow
     draw_length_in: float = Field(28, ge=10, le=40, allow_inf_nan=False)
-    draws_in: list[Finite] | None = Field(None, min_length=1, max_length=500)
-    measured: list[tuple[Finite, Finite]] | None = Field(None, max_length=200)
+    draws_in: list[Finite] | None = Field(None, min_length=1, max_length=500, fail_fast=True)
+    measured: list[Reading] | None = Field(None, max_length=200, fail_fast=True)
     string: String = String()
 
 
@@ -200,7 +205,7 @@ class CrawlsIn(Request):
     speed_mps: float = Field(ge=15, le=120, allow_inf_nan=False)
     eye_above_nock_mm: float = Field(ge=20, le=250, allow_inf_nan=False)
     nock_to_tip_m: float = Field(ge=0.4, le=1.1, allow_inf_nan=False)
-    distances_m: list[Finite] = Field(min_length=1)
+    distances_m: list[Finite] = Field(min_length=1, max_length=MOST_DISTANCES, fail_fast=True)
     slope_deg: float = Field(0, ge=-45, le=45, allow_inf_nan=False)
     stroke_m: float = Field(STROKE_M, ge=0.2, le=0.9, allow_inf_nan=False)
     drag_per_m: float = Field(DRAG_PER_M, ge=0, le=0.02, allow_inf_nan=False)

@@ -1,18 +1,19 @@
-"""What a router needs of the application: its stores."""
+"""What a router needs of the application: the desk, the preferences, the clock."""
 
 from __future__ import annotations
 
 from datetime import UTC, datetime
 from typing import Annotated
 
-from fastapi import Depends, Request
+from fastapi import Depends, Path, Request
 
-from lyrandis.store.rigs import PreferenceStore, RigStore
+from lyrandis.desk.rigs import Desk
+from lyrandis.store.rigs import PreferenceStore
 
 
-def _rigs(request: Request) -> RigStore:
-    store: RigStore = request.app.state.rigs
-    return store
+def _desk(request: Request) -> Desk:
+    desk: Desk = request.app.state.desk
+    return desk
 
 
 def _preferences(request: Request) -> PreferenceStore:
@@ -20,8 +21,9 @@ def _preferences(request: Request) -> PreferenceStore:
     return store
 
 
-Rigs = Annotated[RigStore, Depends(_rigs)]
+AtDesk = Annotated[Desk, Depends(_desk)]
 Preferences = Annotated[PreferenceStore, Depends(_preferences)]
+RigId = Annotated[int, Path(ge=1, le=2**53 - 1, description="Number of a rig.")]
 
 
 def now() -> str:

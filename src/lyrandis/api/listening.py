@@ -2,32 +2,38 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Annotated, Literal
 
 import numpy as np
 from fastapi import APIRouter, File, Query, Response, UploadFile
+from fastapi import Request as HttpRequest
 from pydantic import BaseModel, ConfigDict, Field
 
-from lyrandis.api.bench_view import Floats
+from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.compute import Request
-from lyrandis.api.context import Rigs
-from lyrandis.api.problems import PROBLEM_RESPONSES
+from lyrandis.api.context import AtDesk, RigId
+from lyrandis.api.long import cancellable
+from lyrandis.api.problems import PROBLEM_RESPONSES, answers
 from lyrandis.core.bow.statics import solve
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Finding
 from lyrandis.core.rig import Bow, String
-from lyrandis.core.sound.events import SoundEvent, analyse
-from lyrandis.core.trials import CheckId, standing
+from lyrandis.core.sound.events import MOST_S, SoundEvent, analyse
+from lyrandis.core.trials import CheckId, Level, standing
 from lyrandis.core.tune.string import usual_length_in
 from lyrandis.core.tune.sweep import Visit, sweep
 from lyrandis.core.tune.twists import twist
+from lyrandis.desk.bench_view import Floats
 from lyrandis.files.trials_csv import write_brace_trials
 from lyrandis.files.wav import read_wav, write_wav
 from lyrandis.instruments.recorder import of_rig
 
-router = APIRouter(prefix="/api", tags=["listening"], responses=PROBLEM_RESPONSES)
-Finite = Annotated[float, Field(allow_inf_nan=False)]
+router = APIRouter(
+    prefix="/api", tags=["listening"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
+)
 SWEEP_SEED = 20
+Second = Annotated[float, Field(ge=0, le=MOST_S, allow_inf_nan=False)]
 
 
 class Read(BaseModel):
@@ -51,7 +57,7 @@ class TwistsIn(Request):
     twists_now: float = Field(ge=0, le=200, allow_inf_nan=False)
     brace_now_in: float = Field(ge=2, le=14, allow_inf_nan=False)
     brace_wanted_in: float = Field(ge=2, le=14, allow_inf_nan=False)
-    observed: list[TwistSeen] = Field(default=[], max_length=100)
+    observed: list[TwistSeen] = Field(default=[], max_length=100, fail_fast=True)
 
 
 class TwistsOut(Read):
@@ -87,9 +93,7 @@ class VisitIn(Request):
     """One brace height listened to: levels [dB] of its shots, and the feel from 1 to 5."""
 
     brace_mm: float = Field(ge=50, le=360, allow_inf_nan=False)
-    levels_db: list[Annotated[float, Field(ge=-200, le=200, allow_inf_nan=False)]] = Field(
-        default=[], max_length=50
-    )
+    levels_db: list[Level] = Field(default=[], max_length=50, fail_fast=True)
     feel: float | None = Field(None, ge=1, le=5)
 
 
@@ -98,7 +102,7 @@ class SweepIn(Request):
 
     low_mm: float = Field(ge=50, le=360, allow_inf_nan=False)
     high_mm: float = Field(ge=50, le=360, allow_inf_nan=False)
-    visits: list[VisitIn] = Field(max_length=100)
+    visits: list[VisitIn] = Field(max_length=100, fail_fast=True)
 
 
 class SweepCurve(BaseModel):
@@ -150,22 +154,29 @@ class SoundOut(Read):
 
 
 @router.post("/compute/sound")
-def compute_sound(
+async def compute_sound(
+    request: HttpRequest,
     file: Annotated[UploadFile, File()],
-    added_s: Annotated[list[float], Query(max_length=60)] = [],  # noqa: B006 (never changed)
+    added_s: Annotated[list[Second], Query(max_length=60)] = [],  # noqa: B006 (never changed)
 ) -> SoundOut:
     """Shots, arrivals and clicks in a WAV. Levels are differences within one session only.
 
-    `added_s` are times that the archer calls shots, whatever was found there.
+    `added_s` are times that the archer calls shots, whatever was found there. At most two
+    recordings are listened to at once; it ends when the connection is closed.
     """
-    samples, rate = read_wav(file.file)
-    return SoundOut.model_validate(analyse(samples, rate, added_s))
+
+    def listen(heed: Callable[[], None]) -> SoundOut:
+        samples, rate = read_wav(file.file)
+        heed()
+        return SoundOut.model_validate(analyse(samples, rate, added_s, heed, spoil=True))
+
+    return await cancellable(request, listen)
 
 
-@router.get("/rigs/{id}/brace-trials", response_class=Response)
-def brace_trials(id: int, store: Rigs) -> Response:
+@router.get("/rigs/{id}/brace-trials", response_class=Response, responses=answers("text/csv"))
+def brace_trials(id: RigId, desk: AtDesk) -> Response:
     """The rig's brace trials as CSV, units in the header; struck ones are left out."""
-    trials = standing(store.get(id).present.trials, "brace")
+    trials = standing(desk.get(id).present.trials, "brace")
     if not trials:
         raise RefusedError("trials", "No brace height was listened to yet.")
     headers = {"Content-Disposition": 'attachment; filename="brace-trials.csv"'}
@@ -173,11 +184,11 @@ def brace_trials(id: int, store: Rigs) -> Response:
     return Response(text, media_type="text/csv", headers=headers)
 
 
-@router.get("/rigs/{id}/recording", response_class=Response)
+@router.get("/rigs/{id}/recording", response_class=Response, responses=answers("audio/wav"))
 def recording(
-    id: int,
-    store: Rigs,
-    brace_in: Annotated[float | None, Query(ge=2, le=14)] = None,
+    id: RigId,
+    desk: AtDesk,
+    brace_in: Annotated[float | None, Query(ge=2, le=14, allow_inf_nan=False)] = None,
     shots: Annotated[int, Query(ge=1, le=20)] = 3,
     again: Annotated[int, Query(ge=0, le=2**31)] = 0,
     clicker: Annotated[Literal["yes", "no"], Query()] = "no",
@@ -189,7 +200,7 @@ def recording(
     How loud follows the rig's residue and how far the brace is from where this bow hides its
     quietest; `again` counts the takes. `check` and `done` stand for one check of the quiet list.
     """
-    rig = store.get(id).present.rig
+    rig = desk.get(id).present.rig
     recorder = of_rig(rig, id, brace_in, shots, again, clicker == "yes", check, done == "yes")
     samples, _ = recorder.record()
     headers = {"Content-Disposition": 'attachment; filename="shots.wav"'}

@@ -4,17 +4,22 @@ from __future__ import annotations
 
 import logging
 import uuid
+from collections.abc import Sequence
 from typing import Any
 
-from fastapi import FastAPI, Request
+from fastapi import APIRouter, FastAPI, Request
 from fastapi.exceptions import RequestValidationError
 from fastapi.responses import JSONResponse
 from pydantic import BaseModel
+from sqlalchemy.exc import OperationalError
 from starlette.exceptions import HTTPException
+from starlette.routing import Route
 
+from lyrandis.api.bodies import MOST_FAULTS, NoJsonError
+from lyrandis.api.long import ClientGoneError
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import refused
-from lyrandis.store.rigs import ConflictError, MissingError, NothingError
+from lyrandis.store.rigs import ConflictError, MissingError, NothingError, UnreadableError
 
 log = logging.getLogger("lyrandis")
 MEDIA_TYPE = "application/problem+json"
@@ -39,20 +44,42 @@ class ProblemDetails(BaseModel):
     errors: list[FieldProblem] = []
 
 
+_PROBLEM = {"$ref": "#/components/schemas/ProblemDetails"}
 PROBLEM_RESPONSES: dict[int | str, dict[str, Any]] = {
-    code: {"model": ProblemDetails, "description": text}
+    code: {"description": text, "content": {MEDIA_TYPE: {"schema": _PROBLEM}}}
     for code, text in {
-        400: "The request is not JSON",
+        400: "The request is not HTTP or not JSON, or asks for an unknown host",
+        401: "An access token is wanted",
+        403: "Changes are taken from the server's own pages only",
         404: "No such thing",
-        409: "Someone else kept a change meanwhile, or nothing to take back",
+        405: "This is not done there; Allow names what is",
+        409: "Someone else kept a change meanwhile, nothing to take back, or an unreadable rig",
+        411: "The body's length is wanted",
         413: "Too large",
         422: "A value is refused, with field, limit, unit and reason",
+        429: "Too many wrong tokens; Retry-After says how long to wait",
+        503: "The data cannot be written just now",
     }.items()
 }
+PROBLEM_RESPONSES[405]["headers"] = {"Allow": {"schema": {"type": "string"}}}
+PROBLEM_RESPONSES[429]["headers"] = {"Retry-After": {"schema": {"type": "string"}}}
+
+
+def answers(media_type: str, description: str = "The file") -> dict[int | str, dict[str, Any]]:
+    """The documented answer of a route that sends a file."""
+    schema = {"type": "string"}
+    if not media_type.startswith("text/") and media_type != "application/json":
+        schema |= {"format": "binary"}
+    shown: dict[str, Any] = {} if media_type == "application/json" else {"schema": schema}
+    return {200: {"description": description, "content": {media_type: shown}}}
 
 
 def problem(
-    status: int, title: str, detail: str, errors: list[RefusedError] | None = None
+    status: int,
+    title: str,
+    detail: str,
+    errors: list[RefusedError] | None = None,
+    headers: dict[str, str] | None = None,
 ) -> JSONResponse:
     """A problem-details response."""
     body = ProblemDetails(
@@ -64,7 +91,53 @@ def problem(
             for e in errors or []
         ],
     )
-    return JSONResponse(body.model_dump(), status_code=status, media_type=MEDIA_TYPE)
+    return JSONResponse(
+        body.model_dump(), status_code=status, headers=headers, media_type=MEDIA_TYPE
+    )
+
+
+def note_methods(app: FastAPI, routers: Sequence[APIRouter]) -> None:
+    """Note which methods each path of the routers knows, for the answers that say so."""
+    app.state.methods = [
+        (route.path_regex, frozenset(route.methods or ()))
+        for router in routers
+        for route in router.routes
+        if isinstance(route, Route)
+    ]
+
+
+def allowed(app: FastAPI, path: str) -> list[str]:
+    """The methods known for a path; none for a path that is not known."""
+    found: set[str] = set()
+    for pattern, methods in app.state.methods:
+        if pattern.match(path):
+            found |= methods
+    return sorted(found | {"HEAD"} if "GET" in found else found)
+
+
+def not_allowed(path: str, methods: list[str]) -> JSONResponse:
+    """The answer to a method that is not done at a path."""
+    said = ", ".join(methods) or "GET, HEAD"
+    return problem(
+        405, "Not done there", f"At {path[:80]} only {said} is done.", headers={"Allow": said}
+    )
+
+
+def document(app: FastAPI) -> None:
+    """Put the shape of a problem into the application's document, once."""
+    plain = app.openapi
+
+    def with_problems() -> dict[str, Any]:
+        if app.openapi_schema is None:
+            made = plain()
+            schema = ProblemDetails.model_json_schema(ref_template="#/components/schemas/{model}")
+            inner = schema.pop("$defs")
+            made.setdefault("components", {}).setdefault("schemas", {}).update(
+                inner | {"ProblemDetails": schema}
+            )
+        return app.openapi_schema or made
+
+    app.openapi = with_problems  # type: ignore[method-assign]
 
 
 def install(app: FastAPI) -> None:
@@ -79,8 +152,38 @@ def install(app: FastAPI) -> None:
         found = error.errors()
         if any(e["type"] == "json_invalid" for e in found):
             return problem(400, "The request is not JSON", "The request's body is not valid JSON.")
-        errors = [refused(e, ("body", "query", "path")) for e in found[:20]]
+        errors = [refused(e, ("body", "query", "path", "header")) for e in found[:MOST_FAULTS]]
         return problem(422, "A value is refused", errors[0].reason, errors)
+
+    @app.exception_handler(NoJsonError)
+    async def _no_json(_: Request, __: NoJsonError) -> JSONResponse:
+        return problem(400, "The request is not JSON", "The request's body is not valid JSON.")
+
+    @app.exception_handler(UnreadableError)
+    async def _unreadable(_: Request, error: UnreadableError) -> JSONResponse:
+        rig = error.rig
+        return problem(
+            409,
+            "This rig cannot be read",
+            f"This version cannot read the rig ({rig.field}): {rig.reason} It is kept as it is: "
+            "take back its latest entry, take out its file, or put it away.",
+            [RefusedError(rig.field, rig.reason)],
+        )
+
+    @app.exception_handler(OperationalError)
+    async def _cannot_write(_: Request, error: OperationalError) -> JSONResponse:
+        log.error("the database: %s", error.orig)
+        return problem(
+            503,
+            "The data cannot be written just now",
+            f"The database says: {error.orig}. Nothing kept was lost. Look at the disk's room and "
+            "rights, then try again.",
+            headers={"Retry-After": "5"},
+        )
+
+    @app.exception_handler(ClientGoneError)
+    async def _gone(_: Request, __: ClientGoneError) -> JSONResponse:
+        return problem(409, "Nobody waits", "The connection was closed before the answer.")
 
     @app.exception_handler(MissingError)
     async def _missing(_: Request, error: MissingError) -> JSONResponse:
@@ -95,8 +198,11 @@ def install(app: FastAPI) -> None:
         return problem(409, "Nothing to do", str(error))
 
     @app.exception_handler(HTTPException)
-    async def _http(_: Request, error: HTTPException) -> JSONResponse:
-        return problem(error.status_code, "The request failed", str(error.detail))
+    async def _http(request: Request, error: HTTPException) -> JSONResponse:
+        headers = dict(error.headers or {})
+        if error.status_code == 405:
+            return not_allowed(request.url.path, allowed(app, request.url.path))
+        return problem(error.status_code, "The request failed", str(error.detail), headers=headers)
 
     @app.exception_handler(Exception)
     async def _fault(_: Request, error: Exception) -> JSONResponse:

@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
-from typing import Any, Literal
+from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
 import lyrandis
+from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import Preferences
 from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.bow.form import FORMS, default_brace_in
@@ -20,7 +21,9 @@ from lyrandis.core.route import ROUTE
 from lyrandis.core.tune.quiet import CHECKS
 from lyrandis.core.units import QUANTITIES, UNITS, parse
 
-router = APIRouter(prefix="/api", tags=["reference"], responses=PROBLEM_RESPONSES)
+router = APIRouter(
+    prefix="/api", tags=["reference"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
+)
 _KEY = "preferences"
 
 
@@ -177,7 +180,9 @@ class PreferencesView(BaseModel):
 
     model_config = ConfigDict(extra="forbid")
 
-    units: dict[str, str] = {}
+    units: dict[Annotated[str, Field(max_length=40)], Annotated[str, Field(max_length=20)]] = Field(
+        default={}, max_length=100
+    )
     theme: Literal["system", "light", "dark"] = "system"
 
 

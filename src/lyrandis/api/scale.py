@@ -11,8 +11,8 @@ from fastapi import APIRouter, File, Query, Response, UploadFile
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel
 
-from lyrandis.api.context import Rigs
-from lyrandis.api.problems import PROBLEM_RESPONSES
+from lyrandis.api.context import AtDesk, RigId
+from lyrandis.api.problems import PROBLEM_RESPONSES, answers
 from lyrandis.core.bow.readings import thinned
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.workbench import Workbench
@@ -28,13 +28,15 @@ class Readings(BaseModel):
     readings: list[list[float]]
 
 
-@router.get("/rigs/{id}/scale", response_class=StreamingResponse)
+@router.get(
+    "/rigs/{id}/scale", response_class=StreamingResponse, responses=answers("text/event-stream")
+)
 def pull(
-    id: int,
-    store: Rigs,
+    id: RigId,
+    desk: AtDesk,
     seed: Annotated[int, Query(ge=0, le=2**31)] = 1,
     again: Annotated[int, Query(ge=0, le=2**31)] = 0,
-    pace: Annotated[float, Query(ge=0, le=10)] = 1.0,
+    pace: Annotated[float, Query(ge=0, le=10, allow_inf_nan=False)] = 1.0,
 ) -> StreamingResponse:
     """One pull of the simulated scale to the archer's true draw, as server-sent events.
 
@@ -43,7 +45,7 @@ def pull(
     Each event carries `draw_in`, `force_lbf` and `share` of the pull done; the last one, `done`,
     the readings thinned to one an inch. Closing the connection ends the pull; nothing is kept.
     """
-    rig = store.get(id).present.rig
+    rig = desk.get(id).present.rig
     draw = Workbench(rig).true_draw.value
     scale = SimulatedScale(rig.bow, rig.string.material, draw, seed, again)
     taken = list(scale.readings())  # refused before anything is sent, if at all
@@ -58,10 +60,10 @@ def pull(
     return StreamingResponse(events(), media_type="text/event-stream")
 
 
-@router.get("/rigs/{id}/readings", response_class=Response)
-def readings_out(id: int, store: Rigs, metric: bool = False) -> Response:
+@router.get("/rigs/{id}/readings", response_class=Response, responses=answers("text/csv"))
+def readings_out(id: RigId, desk: AtDesk, metric: bool = False) -> Response:
     """The rig's scale readings as CSV, units in the header."""
-    readings = store.get(id).present.rig.bow.measured
+    readings = desk.get(id).present.rig.bow.measured
     if not readings:
         raise RefusedError("bow.measured", "This rig has no scale readings yet.")
     headers = {"Content-Disposition": 'attachment; filename="readings.csv"'}

@@ -5,9 +5,16 @@ What is now is always passed in.
 
 from __future__ import annotations
 
+import re
 from datetime import date, datetime, timedelta
+from typing import Annotated
+
+from pydantic import AfterValidator, StringConstraints
 
 from lyrandis.core.errors import RefusedError
+
+EARLIEST, LATEST = "1950-01-01", "2100-12-31"  # older notes are nobody's; later plans neither
+_MOMENT = re.compile(r"\d{4}-\d\d-\d\dT\d\d:\d\d(:\d\d(\.\d{1,6})?)?(Z|[+-]\d\d:\d\d)")
 
 
 def day_of(at: str, field: str = "day") -> str:
@@ -18,6 +25,34 @@ def day_of(at: str, field: str = "day") -> str:
         raise RefusedError(
             field, f"“{at[:40]}” is not a day of the calendar; write it as 2026-05-31."
         ) from None
+
+
+def _in_reach(day: str, given: str) -> None:
+    if not EARLIEST <= day <= LATEST:
+        raise RefusedError(
+            "day", f"“{given[:40]}” lies outside {EARLIEST[:4]} to {LATEST[:4]}: check the year."
+        )
+
+
+def _day(text: str) -> str:
+    if text:
+        _in_reach(day_of(text), text)
+    return text
+
+
+def _moment(text: str) -> str:
+    if not _MOMENT.fullmatch(text):
+        raise RefusedError(
+            "at", f"“{text[:40]}” is not a time with its zone; write it as 2026-05-31T14:30:00Z."
+        )
+    _in_reach(day_of(text, "at"), text)
+    return text
+
+
+Day = Annotated[
+    str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$"), AfterValidator(_day)
+]  # a day of the calendar, or empty
+Moment = Annotated[str, StringConstraints(max_length=40), AfterValidator(_moment)]
 
 
 def later(day: str, weeks: float = 0, days: int = 0) -> str:

@@ -23,6 +23,7 @@ _UNIT_BY_SUFFIX = {
     "_in": "in", "_mm": "mm", "_cm": "cm", "_m": "m", "_lbf": "lb", "_gr": "gr", "_gpp": "gr/lb",
     "_deg": "°", "_mps": "m/s", "_fps": "ft/s", "_per_inch": "gr/in", "_db": "dB",
 }  # fmt: skip
+_PAIRS = {"measured": ("in", "lb"), "readings": ("in", "lb")}  # a scale's draw and force
 
 
 class FieldNote(BaseModel):
@@ -139,6 +140,8 @@ def _why(path: str) -> str:
 def refused(error: ErrorDetails, skip: tuple[str, ...] = ("body",)) -> RefusedError:
     """A validation error of pydantic as a refusal that names field, limit, unit and reason."""
     loc = [str(part) for part in error["loc"] if part not in skip]
+    if "trial" in loc[:-2]:  # the kind of trial is no part of the field's path
+        del loc[loc.index("trial") + 1]
     path = ".".join(loc) or "body"
     names = [part for part in loc if not part.isdigit()]
     note = field_notes().get(".".join(names)) or next(
@@ -146,6 +149,8 @@ def refused(error: ErrorDetails, skip: tuple[str, ...] = ("body",)) -> RefusedEr
     )
     title = note.title if note else (names[-1].replace("_", " ") if names else "The request")
     unit = unit_of(names[-1]) if names else None
+    if names and names[-1] in _PAIRS and loc[-1].isdigit():
+        unit = _PAIRS[names[-1]][int(loc[-1]) % 2]
     said = f" {unit}" if unit else ""
     given = error.get("input")
     shown = ""
@@ -154,6 +159,9 @@ def refused(error: ErrorDetails, skip: tuple[str, ...] = ("body",)) -> RefusedEr
     elif isinstance(given, int | float) and not isinstance(given, bool):
         shown = f"; {given:g}{said} was given"
     context = error.get("ctx", {})
+    told = context.get("error")
+    if isinstance(told, RefusedError):  # refused by a rule of ours, in its own words
+        return RefusedError(path, told.reason, told.limit, told.unit)
     limit: float | None = None
     kind = error["type"]
     if kind in ("greater_than_equal", "less_than_equal", "greater_than", "less_than"):
@@ -171,8 +179,10 @@ def refused(error: ErrorDetails, skip: tuple[str, ...] = ("body",)) -> RefusedEr
     elif kind in ("too_short", "too_long"):
         word = "at least" if kind == "too_short" else "at most"
         limit = float(context.get("min_length", context.get("max_length", 0)) or 0)
-        text = f"{title} takes {word} {limit:g} entries; {context.get('actual_length')} were given."
-        unit = "entries"
+        unit = "distances" if names and names[-1] == "distances_m" else "entries"
+        actual = context.get("actual_length")
+        shown = f"; {actual} were given" if isinstance(actual, int) else ""
+        text = f"{title} takes {word} {limit:g} {unit}{shown}."
     elif kind in ("string_too_short", "string_too_long"):
         word = "at least" if kind == "string_too_short" else "at most"
         limit = float(context.get("min_length", context.get("max_length", 0)))

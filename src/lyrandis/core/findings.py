@@ -1,6 +1,7 @@
 """What the numbers mean: sentences with their values in them, ready for any unit system.
 
-A `Said` keeps its numbers apart from its words, so that the reader's units can be set into it.
+A `Said` keeps its numbers apart from its words, so that the reader's units can be set into it, and
+what the archer wrote apart from both: only the product's own text is ever read for {slots}.
 """
 
 from __future__ import annotations
@@ -31,43 +32,78 @@ class Value(BaseModel):
 
 
 class Said(BaseModel):
-    """A sentence with {slots}, and the values that stand in them."""
+    """A sentence with {slots}, and what stands in them: values, or words taken as they are."""
 
     model_config = ConfigDict(frozen=True)
 
     text: str
     values: dict[str, Value] = {}
+    words: dict[str, str] = {}
 
     def plain(self, units: Mapping[str, str] | None = None) -> str:
         """The sentence as text, in the units chosen per quantity, else in the defaults."""
         chosen = units or {}
 
         def put(slot: re.Match[str]) -> str:
-            v = self.values[slot[1]]
+            name = slot[1]
+            if name not in self.values:
+                return self.words.get(name, slot[0])
+            v = self.values[name]
             return write(v.value, v.quantity, chosen.get(v.quantity), v.plus_minus)
 
         return _SLOT.sub(put, self.text)
 
+    def __add__(self, other: Said) -> Said:
+        """Two sentences one after the other, each with its own slots."""
+        a, b = self.renamed("a_"), other.renamed("b_")
+        return Said(text=f"{a.text} {b.text}", values=a.values | b.values, words=a.words | b.words)
+
+    def renamed(self, prefix: str) -> Said:
+        """The same sentence with every slot's name behind a prefix."""
+        return Said(
+            text=_SLOT.sub(lambda slot: f"{{{prefix}{slot[1]}}}", self.text),
+            values={f"{prefix}{name}": v for name, v in self.values.items()},
+            words={f"{prefix}{name}": v for name, v in self.words.items()},
+        )
+
+    def around(self, before: str, after: str) -> Said:
+        """The same sentence between two pieces of the product's own text."""
+        return self.model_copy(update={"text": f"{before}{self.text}{after}"})
+
+    def sentence(self) -> Said:
+        """The same words with a capital at their beginning and a full stop at their end."""
+        return self.model_copy(update={"text": f"{self.text[:1].upper()}{self.text[1:]}."})
+
+
+def verbatim(text: str) -> Said:
+    """Text that is not the product's own, or is finished already: nothing in it is a slot."""
+    return Said(text="{text}", words={"text": text})
+
 
 def say(
-    text: str, **values: tuple[str, float] | tuple[str, float, float] | tuple[str, Estimate]
+    text: str,
+    **values: str | tuple[str, float] | tuple[str, float, float] | tuple[str, Estimate],
 ) -> Said:
-    """A sentence: `say("{w} at your draw", w=("weight", 38.4))`.
+    """A sentence: `say("{w} at your draw, {name}", w=("weight", 38.4), name=archer.name)`.
 
-    Each value is (quantity, number), (quantity, number, ±) or (quantity, Estimate).
+    Each value is (quantity, number), (quantity, number, ±), (quantity, Estimate), or words that
+    stand as they are.
     """
     made: dict[str, Value] = {}
+    words = {name: parts for name, parts in values.items() if isinstance(parts, str)}
     for name, parts in values.items():
+        if isinstance(parts, str):
+            continue
         number: Any = parts[1]
         if isinstance(number, Estimate):
             made[name] = Value(value=number.value, quantity=parts[0], plus_minus=number.plus_minus)
         else:
             spread = parts[2] if len(parts) == 3 else None
             made[name] = Value(value=number, quantity=parts[0], plus_minus=spread)
-    missing = set(_SLOT.findall(text)) ^ set(made)
+    missing = set(_SLOT.findall(text)) ^ (set(made) | set(words))
     if missing:
         raise KeyError(f"sentence and values differ in {sorted(missing)}: {text}")
-    return Said(text=text, values=made)
+    return Said(text=text, values=made, words=words)
 
 
 class Action(BaseModel):

@@ -7,9 +7,12 @@ All models are frozen; a change is a new rig.
 
 from __future__ import annotations
 
+import re
 from typing import Annotated, Any, Literal
 
-from pydantic import BaseModel, ConfigDict, Field, StringConstraints
+from pydantic import BaseModel, BeforeValidator, ConfigDict, Field, StringConstraints
+
+from lyrandis.core.dates import Day
 
 Hand = Literal["right", "left"]
 Release = Literal["split", "three_under", "thumb"]
@@ -28,9 +31,28 @@ Rated = Literal["yes", "no", "unknown"]
 Grown = Literal["adult", "child"]
 LimbClass = Literal["short", "medium", "long"]
 LimbPair = Literal["pair", "two_upper", "two_lower", "two_makers", "unknown"]
-Day = Annotated[str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$")]
-Name = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
-Short = Annotated[str, StringConstraints(strip_whitespace=True, max_length=200)]
+
+
+def _one_line(value: Any) -> Any:
+    """Text of one line: line ends and other control signs become spaces."""
+    return _CONTROL.sub(" ", value) if isinstance(value, str) else value
+
+
+_CONTROL = re.compile(r"[\x00-\x1f\x7f-\x9f\u2028\u2029]+")
+Name = Annotated[
+    str,
+    StringConstraints(strip_whitespace=True, min_length=1, max_length=80),
+    BeforeValidator(_one_line),
+]
+Short = Annotated[
+    str, StringConstraints(strip_whitespace=True, max_length=200), BeforeValidator(_one_line)
+]
+# One pair of a bow scale: draw [in, trade standard] and force [lb].
+Reading = tuple[
+    Annotated[float, Field(ge=0, le=40, allow_inf_nan=False)],
+    Annotated[float, Field(ge=0, le=300, allow_inf_nan=False)],
+]
+Distance = Annotated[float, Field(ge=2, le=120, allow_inf_nan=False)]
 
 
 def measure(
@@ -142,9 +164,10 @@ class Bow(Frozen):
     marked_draw_in: float = measure(
         28, "draw", 20, 34, "Marked at", "The draw at which the marked weight holds."
     )
-    measured: tuple[tuple[float, float], ...] = Field(
+    measured: tuple[Reading, ...] = Field(
         default=(),
         max_length=200,
+        fail_fast=True,
         title="Scale readings",
         description="Pairs of draw [in, trade standard] and force [lb] read off a bow scale.",
     )
@@ -280,10 +303,11 @@ class Arrow(Frozen):
 class Aim(Frozen):
     """What the crawl chart is drawn for."""
 
-    distances_m: tuple[float, ...] = Field(
+    distances_m: tuple[Distance, ...] = Field(
         default=(5, 10, 15, 20, 25, 30, 35, 40, 45, 50),
         min_length=1,
         max_length=60,
+        fail_fast=True,
         title="Distances",
         json_schema_extra={"quantity": "distance"},
     )
@@ -297,7 +321,7 @@ class Assembly(Frozen):
     """What was done to put the bow together: the ids of core.assembly's steps."""
 
     done: tuple[Annotated[str, StringConstraints(max_length=20)], ...] = Field(
-        default=(), max_length=40, title="Assembly steps done"
+        default=(), max_length=40, title="Assembly steps done", fail_fast=True
     )
 
 

@@ -162,13 +162,17 @@ class Read(NamedTuple):
     quantity: str | None
     of: Callable[[Rig], float | str | None]
 
+    def off(self, rig: Rig) -> float | str | None:
+        """Its value on a rig; None where it is not set or cannot be told."""
+        try:
+            return self.of(rig)
+        except RefusedError:
+            return None
+
 
 def _weight(rig: Rig) -> float | None:
-    try:
-        curve = force_draw(rig.bow, rig.string.material)
-        draw = true_draw_in(rig.archer, rig.bow, rig.string.material).value
-    except RefusedError:
-        return None
+    curve = force_draw(rig.bow, rig.string.material)
+    draw = true_draw_in(rig.archer, rig.bow, rig.string.material).value
     return curve.force(draw) if draw <= curve.draw_in[-1] else None
 
 
@@ -268,7 +272,7 @@ class StationState(BaseModel):
 
 def _moved(watch: Watch, before: Rig, now: Rig) -> Said | None:
     read = READS[watch.read]
-    a, b = read.of(before), read.of(now)
+    a, b = read.off(before), read.off(now)
     if a is None or b is None:
         if a is None and b is None:
             return None

@@ -7,6 +7,8 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import reduce
+from operator import add
 from typing import Literal
 
 from lyrandis.core.dates import day_of, days_between, hours_between, later
@@ -40,7 +42,7 @@ def _last(trials: Sequence[KeptTrial]) -> Said | None:
     if not trials:
         return None
     said = trial_said(trials[-1].trial)
-    return Said(text=f"{trials[-1].day}: {said.text}.", values=said.values)
+    return said.around(f"{trials[-1].day}: ", ".")
 
 
 def _when(day: str, today: str) -> When:
@@ -52,12 +54,7 @@ def _rechecks(states: Sequence[StationState], today: str) -> list[Due]:
         Due(
             f"recheck-{s.station}",
             say(f"Recheck {STATIONS[s.station].title.lower()}"),
-            Said(
-                text=" ".join(r.text.replace("{", f"{{r{i}_") for i, r in enumerate(s.reasons)),
-                values={
-                    f"r{i}_{k}": v for i, r in enumerate(s.reasons) for k, v in r.values.items()
-                },
-            ),
+            reduce(add, s.reasons),
             s.station,
             "now",
             today,

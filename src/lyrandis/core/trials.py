@@ -11,14 +11,15 @@ from typing import Annotated, Any, Literal
 
 from pydantic import Field
 
+from lyrandis.core.dates import Day
 from lyrandis.core.findings import Said, say
 from lyrandis.core.fit.draw_length import Convention
 from lyrandis.core.inspection import PLACES, PlaceId
-from lyrandis.core.rig import BraceReference, Day, DrawMethod, Frozen, Rig, Short, measure
+from lyrandis.core.rig import BraceReference, DrawMethod, Frozen, Reading, Rig, Short, measure
 from lyrandis.core.route import StationId
 
 Steadiness = Literal["steady", "shaking", "pain"]
-Finite = Annotated[float, Field(allow_inf_nan=False)]
+Level = Annotated[float, Field(ge=-200, le=200, allow_inf_nan=False)]  # dB of one shot
 
 
 class TrialBase(Frozen):
@@ -35,7 +36,9 @@ class DrawTrial(TrialBase):
     method: DrawMethod
     convention: Convention = "trade"
     back_offset_in: float | None = measure(None, "draw", -2, 6, "Back in front of the pivot")
-    readings_in: tuple[Finite, ...] = Field(min_length=1, max_length=100)
+    readings_in: tuple[Annotated[float, Field(ge=1, le=120, allow_inf_nan=False)], ...] = Field(
+        min_length=1, max_length=100, fail_fast=True
+    )
     draw_length_in: float = measure(..., "draw", 14, 38, "Draw length")
     plus_minus_in: float = measure(..., "draw", 0, 4, "Draw uncertainty")
 
@@ -44,7 +47,7 @@ class WeighingTrial(TrialBase):
     """One pull of a bow scale: pairs of draw [in, trade] and force [lb]."""
 
     kind: Literal["weighing"] = "weighing"
-    readings: tuple[tuple[Finite, Finite], ...] = Field(min_length=1, max_length=200)
+    readings: tuple[Reading, ...] = Field(min_length=1, max_length=200, fail_fast=True)
     scale: Literal["simulated", "typed", "file"] = "typed"
 
 
@@ -63,8 +66,8 @@ class InspectionTrial(TrialBase):
     """What was looked at on the bow, and where something was found."""
 
     kind: Literal["inspection"] = "inspection"
-    looked: tuple[PlaceId, ...] = Field(min_length=1, max_length=20)
-    found: tuple[PlaceId, ...] = Field(default=(), max_length=20)
+    looked: tuple[PlaceId, ...] = Field(min_length=1, max_length=20, fail_fast=True)
+    found: tuple[PlaceId, ...] = Field(default=(), max_length=20, fail_fast=True)
 
 
 class BraceTrial(TrialBase):
@@ -75,19 +78,14 @@ class BraceTrial(TrialBase):
     reference: BraceReference = "grip"
     twists: float | None = measure(None, "turns", 0, 200, "Turns in the string")
     arrows: int = measure(3, "count", 1, 60, "Arrows shot")
-    levels_db: tuple[Annotated[float, Field(ge=-200, le=200, allow_inf_nan=False)], ...] = Field(
-        default=(), max_length=60
-    )
+    levels_db: tuple[Level, ...] = Field(default=(), max_length=60, fail_fast=True)
     heard_by: Literal["ear", "meter", "recording", "simulated"] = "ear"
     feel: int | None = measure(None, "count", 1, 5, "Feel", "1 harsh to 5 smooth.")
     group_cm: float | None = measure(None, "spot", 0.5, 300, "Group, across")
 
 
 CheckId = Literal["brace", "strand", "strands", "loose", "dampers", "tune"]
-Levels = Annotated[
-    tuple[Annotated[float, Field(ge=-200, le=200, allow_inf_nan=False)], ...],
-    Field(min_length=1, max_length=60),
-]
+Levels = Annotated[tuple[Level, ...], Field(min_length=1, max_length=60, fail_fast=True)]
 
 
 class QuietTrial(TrialBase):

@@ -1,19 +1,47 @@
-"""A rig as one JSON file: what it began as and its whole history, lossless both ways."""
+"""A rig as one JSON file: what it began as and its whole history, lossless both ways.
+
+Written and read entry by entry, so that a long history costs no more memory than a short one.
+"""
 
 from __future__ import annotations
 
+import io
 import json
-from collections.abc import Sequence
-from typing import Any, Literal
+from collections.abc import Callable, Iterable, Iterator
+from typing import IO, Any, Literal
 
+import ijson
+from ijson.common import JSONError, ObjectBuilder
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
+from lyrandis.core.dates import Moment
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import refused
-from lyrandis.core.history import Entry, replay
+from lyrandis.core.history import MOST_ENTRIES, Entry, replay
 from lyrandis.core.rig import Rig
+from lyrandis.core.strict import refuse_unfit
 
-MOST_BYTES = 2_000_000
+MOST_BYTES = 500_000_000
+VERSION = 2  # 1 knew no trials; all else is the same
+_SMALL_BYTES = 2_000_000  # a damaged file up to this is read again to name line and column
+_CHUNK = 1 << 16
+_MOST_TEXT = 4_000_000  # one text or one entry of it
+_MOST_TOP = 50_000  # values of the file without its entries
+
+
+class _Metered:
+    """A file that stops giving when nothing whole was found in it for too long."""
+
+    def __init__(self, file: IO[bytes]) -> None:
+        self.file = file
+        self.since = 0
+
+    def read(self, count: int = -1) -> bytes:
+        """The next bytes."""
+        self.since += count
+        if self.since > _MOST_TEXT:
+            raise RefusedError("file", "One entry of the file is too long.", _MOST_TEXT, "bytes")
+        return self.file.read(count)
 
 
 class RigFile(BaseModel):
@@ -22,59 +50,193 @@ class RigFile(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     format: Literal["lyrandis-rig"] = "lyrandis-rig"
-    version: Literal[1, 2] = 2  # 1 knew no trials; all else is the same
-    created_at: str = Field(max_length=40)
+    version: Literal[1, 2] = 2
+    created_at: Moment
     base: Rig
-    entries: list[Entry] = Field(max_length=20_000)
+    entries: list[Entry] = Field(max_length=MOST_ENTRIES)
 
 
-def write_rig(base: Rig, entries: Sequence[Entry], created_at: str) -> str:
-    """The file's text, indented, with a newline at its end."""
-    file = RigFile(created_at=created_at, base=base, entries=list(entries))
-    return json.dumps(file.model_dump(mode="json"), indent=2, ensure_ascii=False) + "\n"
+def _indented(value: Any, by: int) -> str:
+    return json.dumps(value, indent=2, ensure_ascii=False).replace("\n", "\n" + " " * by)
+
+
+def rig_text(created_at: str, base: Any, entries: Iterable[Any]) -> Iterator[str]:
+    """The file's text piece by piece, from documents (already plain JSON)."""
+    yield '{\n  "format": "lyrandis-rig",\n'
+    yield f'  "version": {VERSION},\n  "created_at": {json.dumps(created_at)},\n'
+    yield f'  "base": {_indented(base, 2)},\n  "entries": ['
+    empty = True
+    for entry in entries:
+        yield f"{'' if empty else ','}\n    {_indented(entry, 4)}"
+        empty = False
+    yield "]\n}\n" if empty else "\n  ]\n}\n"
+
+
+def write_rig(base: Rig, entries: Iterable[Entry], created_at: str) -> str:
+    """The file's text at once, indented, with a newline at its end."""
+    documents = (e.model_dump(mode="json") for e in entries)
+    return "".join(rig_text(created_at, base.model_dump(mode="json"), documents))
+
+
+def _heed() -> None:
+    """Go on: nobody asked to stop."""
+
+
+def read_rig(data: bytes | IO[bytes], heed: Callable[[], None] = _heed) -> RigFile:
+    """Read a rig file whole, or refuse it whole.
+
+    Parameters
+    ----------
+    data : the file or its bytes
+    heed : called between entries; it raises to end the reading
+
+    Raises
+    ------
+    RefusedError : too large, not text, not JSON (small files: with line and column), another
+        file's format or version, a value out of range (with its place), or a history that does
+        not replay. What is taken in is checked as strictly as what is typed.
+    """
+    file = io.BytesIO(data) if isinstance(data, bytes) else data
+    size = file.seek(0, io.SEEK_END)
+    if size > MOST_BYTES:
+        raise RefusedError(
+            "file", "The file is too large for a rig.", MOST_BYTES / 1e6, "MB"
+        )  # fmt: skip
+    start = 3 if _head(file, 3) == b"\xef\xbb\xbf" else 0
+    try:
+        top = _top(file, start)
+        _refuse_foreign(top)
+        entries = [_entry(i, e, heed) for i, e in enumerate(_entries(file, start))]
+    except (JSONError, UnicodeDecodeError, RecursionError, OverflowError, ValueError) as error:
+        if isinstance(error, RefusedError):
+            raise
+        raise _damaged(file, size, error) from None
+    try:
+        read = RigFile.model_validate(top | {"entries": []})
+    except ValidationError as error:
+        raise refused(error.errors()[0]) from None
+    read.entries = entries
+    _refuse_unlikely(entries)
+    heed()
+    replay(read.base, entries)
+    return read
+
+
+def _head(file: IO[bytes], count: int) -> bytes:
+    file.seek(0)
+    return file.read(count)
+
+
+def _top(file: IO[bytes], start: int) -> dict[str, Any]:
+    """Everything of the file but its entries, which must be a list."""
+    file.seek(start)
+    top: dict[str, Any] = {}
+    name: str | None = None
+    builder: ObjectBuilder | None = None
+    listed = first = False
+    metered, count = _Metered(file), 0
+    for prefix, event, value in ijson.parse(metered, use_float=True, buf_size=_CHUNK):
+        metered.since = 0
+        count += not prefix.startswith("entries.")
+        if count > _MOST_TOP:
+            raise RefusedError("file", "The file holds too much beside its entries.", _MOST_TOP)
+        if not first:
+            first = True
+            if event != "start_map":
+                break
+            continue
+        if prefix == "" and event == "map_key":
+            if name is not None and builder is not None:
+                top[name] = builder.value
+            name, builder = value, None if value == "entries" else ObjectBuilder()
+        elif prefix == "entries" and event == "start_array":
+            listed = True
+        elif builder is not None and not (prefix == "" and event == "end_map"):
+            builder.event(event, value)
+    if name is not None and builder is not None:
+        top[name] = builder.value
+    if top.get("format") == "lyrandis-rig" and not listed:
+        raise RefusedError("entries", "The file holds no list of “entries”.")
+    refuse_unfit(top, "file")
+    return top
+
+
+def _refuse_foreign(top: dict[str, Any]) -> None:
+    if top.get("format") != "lyrandis-rig":
+        raise RefusedError(
+            "format", "This is not a Lyrandis rig: at its top stands no “format”: “lyrandis-rig”."
+        )
+    if top.get("version") not in (1, VERSION):
+        shown = str(top.get("version"))[:20]
+        raise RefusedError(
+            "version", f"Version {shown} of the rig file is not known here.", VERSION
+        )
+
+
+def _entries(file: IO[bytes], start: int) -> Iterator[Any]:
+    file.seek(start)
+    metered = _Metered(file)
+    for document in ijson.items(metered, "entries.item", use_float=True, buf_size=_CHUNK):
+        metered.since = 0
+        yield document
+
+
+def _entry(index: int, document: Any, heed: Callable[[], None]) -> Entry:
+    if index >= MOST_ENTRIES:
+        raise RefusedError("entries", "The history is too long.", MOST_ENTRIES, "entries")
+    if index % 100 == 0:
+        heed()
+    refuse_unfit(document, f"entries.{index}")
+    try:
+        entry = Entry.model_validate(document)
+    except ValidationError as error:
+        first = refused(error.errors()[0])
+        raise RefusedError(
+            f"entries.{index}.{first.field}", first.reason, first.limit, first.unit
+        ) from None
+    if entry.seq != index + 1:
+        raise RefusedError(
+            f"entries.{index}.seq", f"Entry {index + 1} is numbered {entry.seq}.", index + 1
+        )
+    return entry
+
+
+def _refuse_unlikely(entries: list[Entry]) -> None:
+    """Refuse a history that nobody could have kept: something taken back that was not there."""
+    done = undone = 0
+    for i, entry in enumerate(entries):
+        if entry.kind == "undo":
+            done, undone = done - 1, undone + 1
+        elif entry.kind == "redo":
+            done, undone = done + 1, undone - 1
+        else:
+            done, undone = done + 1, 0
+        if min(done, undone) < 0:
+            word = "take back" if entry.kind == "undo" else "do again"
+            raise RefusedError(f"entries.{i}.kind", f"At entry {i + 1} there is nothing to {word}.")
 
 
 def _no_constant(name: str) -> Any:
     raise ValueError(f"{name} is not a number that JSON knows")
 
 
-def read_rig(data: bytes) -> RigFile:
-    """Read a rig file whole, or refuse it whole.
-
-    Raises
-    ------
-    RefusedError : too large, not text, not JSON (with line and column), another file's format
-        or version, a value out of range (with its place), or a history that does not replay.
-    """
-    if len(data) > MOST_BYTES:
-        raise RefusedError("file", "The file is too large for a rig.", MOST_BYTES, "bytes")
-    try:
-        document = json.loads(data.decode("utf-8-sig"), parse_constant=_no_constant)
-    except UnicodeDecodeError as error:
-        raise RefusedError(
-            "file", f"The file is not text in UTF-8: byte {error.start + 1} is none."
-        ) from None
-    except json.JSONDecodeError as error:
-        raise RefusedError(
-            "file",
-            f"The file is damaged at line {error.lineno}, column {error.colno}: {error.msg}.",
-        ) from None
-    except (ValueError, RecursionError) as error:
-        raise RefusedError("file", f"The file is damaged: {error}.") from None
-    if not isinstance(document, dict) or document.get("format") != "lyrandis-rig":
-        raise RefusedError(
-            "format", "This is not a Lyrandis rig: at its top stands no “format”: “lyrandis-rig”."
-        )
-    if document.get("version") not in (1, 2):
-        raise RefusedError(
-            "version", f"Version {document.get('version')} of the rig file is not known here.", 2
-        )
-    try:
-        file = RigFile.model_validate(document)
-    except ValidationError as error:
-        raise refused(error.errors()[0]) from None
-    for i, entry in enumerate(file.entries):
-        if entry.seq != i + 1:
-            raise RefusedError(f"entries.{i}.seq", f"Entry {i + 1} is numbered {entry.seq}.", i + 1)
-    replay(file.base, file.entries)
-    return file
+def _damaged(file: IO[bytes], size: int, error: Exception) -> RefusedError:
+    """What is wrong with a file that cannot be read, with its place where that can be told."""
+    if size <= _SMALL_BYTES:
+        file.seek(0)
+        try:
+            json.loads(file.read().decode("utf-8-sig"), parse_constant=_no_constant)
+        except UnicodeDecodeError as no_text:
+            return RefusedError(
+                "file", f"The file is not text in UTF-8: byte {no_text.start + 1} is none."
+            )
+        except json.JSONDecodeError as no_json:
+            return RefusedError(
+                "file",
+                f"The file is damaged at line {no_json.lineno}, column {no_json.colno}: "
+                f"{no_json.msg}.",
+            )
+        except (ValueError, RecursionError) as other:
+            return RefusedError("file", f"The file is damaged: {other}.")
+    said = str(error).strip().split("\n")[0].encode("ascii", "replace").decode()
+    return RefusedError("file", f"The file is damaged: {said[:120]}.")

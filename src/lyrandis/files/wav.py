@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import io
+from collections.abc import Iterator
 from typing import IO
 
 import numpy as np
@@ -14,6 +15,7 @@ from lyrandis.core.sound.events import LEAST_RATE_HZ, MOST_S
 
 MOST_BYTES = 60_000_000
 _MOST_CHANNELS, _MOST_RATE_HZ = 2, 192_000
+_LENGTH_UNKNOWN = 0x7FFF0000
 _SUBTYPES = ("PCM_16", "PCM_24", "PCM_32", "FLOAT", "DOUBLE")
 
 
@@ -40,6 +42,7 @@ def read_wav(file: IO[bytes]) -> tuple[Array, int]:
     file.seek(0)
     if size < 44 or file.read(4) not in (b"RIFF", b"RF64"):
         raise RefusedError("file", "This is not a WAV file: it does not begin with RIFF.")
+    _refuse_cut(file, size)
     file.seek(0)
     try:
         with soundfile.SoundFile(file) as sound:
@@ -56,6 +59,38 @@ def read_wav(file: IO[bytes]) -> tuple[Array, int]:
             "file", f"The WAV file is broken: it ends after {len(samples)} of {told} samples."
         )
     return np.asarray(samples), rate
+
+
+def _chunks(file: IO[bytes], size: int) -> Iterator[tuple[bytes, int, int]]:
+    """Each chunk's name, the length its head tells, and where its contents begin."""
+    at = 12
+    while at + 8 <= size:
+        file.seek(at)
+        name, told = file.read(4), int.from_bytes(file.read(4), "little")
+        yield name, told, at + 8
+        at += 8 + told + told % 2
+
+
+def _refuse_cut(file: IO[bytes], size: int) -> None:
+    """Refuse a recording whose head tells of more sound than the file holds.
+
+    A recorder that did not know its length beforehand tells none or nearly 4 GB: that is no cut.
+    """
+    rate = 0
+    for name, told, at in _chunks(file, size):
+        if name == b"fmt " and at + 16 <= size:
+            file.seek(at + 8)
+            rate = int.from_bytes(file.read(4), "little")
+        elif name == b"data" and size - at < told < _LENGTH_UNKNOWN:
+            spoken = (
+                f"{told / rate:.1f} s, the file holds {(size - at) / rate:.1f} s"
+                if rate
+                else f"{told} bytes, the file holds {size - at}"
+            )
+            raise RefusedError(
+                "file",
+                f"The recording is cut off: its head tells of {spoken}. Send it again, whole.",
+            )
 
 
 def _judge(sound: soundfile.SoundFile) -> None:

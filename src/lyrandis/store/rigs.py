@@ -2,24 +2,36 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
-from dataclasses import dataclass
+from collections.abc import Callable, Iterable, Iterator, Sequence
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import Engine, delete, select
+from sqlalchemy import Engine, delete, func, insert, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.history import Change, Entry, Kind, Replay, changes_between, replay
+from lyrandis.core.history import MOST_ENTRIES, Change, Entry, Kind, changes_between, replay
 from lyrandis.core.rig import Rig
 from lyrandis.core.route import STATIONS, Standing
+from lyrandis.store.database import writing
+from lyrandis.store.kept import ENTRY_COLUMNS, Kept, Unreadable, kept_of
+from lyrandis.store.loose import Broken, plain
 from lyrandis.store.tables import EntryRow, PreferenceRow, RigRow
+
+ROWS_AT_ONCE = 500
 
 
 class MissingError(LookupError):
     """No rig has that number."""
+
+
+class UnreadableError(LookupError):
+    """The rig is there, and this version cannot read it."""
+
+    def __init__(self, rig: Unreadable) -> None:
+        super().__init__(rig.reason)
+        self.rig = rig
 
 
 class ConflictError(RuntimeError):
@@ -30,87 +42,131 @@ class NothingError(RuntimeError):
     """There is nothing to undo or to do again."""
 
 
-@dataclass(frozen=True)
-class Kept:
-    """A rig as it is kept: its beginning, its history, and what both come to."""
+# Asked before a change is written, with the rig as it would be kept and as it is (None: a new
+# one); it raises RefusedError where the rig could not be shown.
+Check = Callable[[Kept, Kept | None], None]
 
-    id: int
-    created_at: str
-    archived_at: str | None
-    base: Rig
-    entries: tuple[Entry, ...]
-    present: Replay
 
-    @property
-    def seq(self) -> int:
-        """Number of the latest entry; 0 for a rig nothing was changed on."""
-        return self.entries[-1].seq if self.entries else 0
+def _unchecked(_: Kept, __: Kept | None) -> None:
+    """Keep whatever replays."""
 
 
 def _now() -> str:
     return datetime.now(UTC).isoformat(timespec="seconds")
 
 
-def _entry(row: EntryRow) -> Entry:
-    return Entry.model_validate(
-        {
-            "seq": row.seq,
-            "kind": row.kind,
-            "at": row.at,
-            "station": row.station,
-            "standing": row.standing,
-            "why": row.why,
-            "changes": row.changes,
-            "trial": row.trial,
-            "about": row.about,
-        }
-    )
-
-
-def _kept(row: RigRow) -> Kept:
-    base = Rig.model_validate(row.base)
-    entries = tuple(_entry(e) for e in row.entries)
-    return Kept(row.id, row.created_at, row.archived_at, base, entries, replay(base, entries))
+def _undo_of(rig: Unreadable, seq: int, at: str) -> Entry:
+    """The entry that takes back the latest one of a rig that cannot be read."""
+    if rig.seq != seq:
+        raise ConflictError("Someone kept a change to this rig meanwhile.")
+    if not rig.undoable:
+        raise NothingError("There is nothing to take back.")
+    return Entry(seq=seq + 1, kind="undo", at=at)
 
 
 class RigStore:
-    """The rigs of one data folder."""
+    """The rigs of one data folder.
 
-    def __init__(self, engine: Engine) -> None:
+    Parameters
+    ----------
+    check : asked before every write; by default whatever replays is kept
+    """
+
+    def __init__(self, engine: Engine, check: Check = _unchecked) -> None:
         self.engine = engine
+        self.heed = check
 
-    def all(self) -> list[Kept]:
-        """Every rig, the oldest first."""
+    def all(self) -> list[Kept | Unreadable]:
+        """Every rig, the oldest first; those that cannot be read say so."""
         with Session(self.engine) as session:
-            return [_kept(row) for row in session.scalars(select(RigRow).order_by(RigRow.id))]
+            return [kept_of(row) for row in session.scalars(select(RigRow).order_by(RigRow.id))]
+
+    def either(self, id: int) -> Kept | Unreadable:
+        """One rig, readable or not; raises MissingError."""
+        with Session(self.engine) as session:
+            row = session.get(RigRow, id)
+            if row is None:
+                raise MissingError(f"There is no rig {id}.")
+            return kept_of(row)
 
     def get(self, id: int) -> Kept:
-        """One rig; raises MissingError."""
-        with Session(self.engine) as session:
-            return _kept(self._row(session, id))
-
-    def _row(self, session: Session, id: int) -> RigRow:
-        row = session.get(RigRow, id)
-        if row is None:
-            raise MissingError(f"There is no rig {id}.")
-        return row
+        """One rig; raises MissingError or UnreadableError."""
+        kept = self.either(id)
+        if isinstance(kept, Unreadable):
+            raise UnreadableError(kept)
+        return kept
 
     def create(
         self, rig: Rig, entries: Sequence[Entry] = (), created_at: str | None = None
     ) -> Kept:
         """Keep a new rig, with the history it may bring."""
-        replay(rig, entries)
-        with Session(self.engine) as session, session.begin():
-            row = RigRow(base=rig.model_dump(mode="json"), created_at=created_at or _now())
-            row.entries = [self._entry_row(e) for e in entries]
-            session.add(row)
-            session.flush()
-            return _kept(row)
+        at = created_at or _now()
+        self.heed(Kept(0, at, None, rig, tuple(entries), replay(rig, entries)), None)
+        return self.get(self.add(rig.model_dump(mode="json"), at, entries))
 
-    @staticmethod
-    def _entry_row(entry: Entry) -> EntryRow:
-        document = entry.model_dump(mode="json")
-        return EntryRow(**document)
+    def add(self, base: dict[str, Any], created_at: str, entries: Iterable[Entry]) -> int:
+        """Write a rig that was checked, in one transaction; its number."""
+        with writing(self.engine) as connection:
+            made = connection.execute(
+                insert(RigRow).values(base=base, created_at=created_at).returning(RigRow.id)
+            )
+            id = int(made.scalar_one())
+            rows: list[dict[str, Any]] = []
+            for entry in entries:
+                rows.append(entry.model_dump(mode="json") | {"rig_id": id})
+                if len(rows) == ROWS_AT_ONCE:
+                    connection.execute(insert(EntryRow), rows)
+                    rows.clear()
+            if rows:
+                connection.execute(insert(EntryRow), rows)
+            return id
+
+    def documents(self, id: int) -> tuple[str, Any, Iterator[dict[str, Any]]]:
+        """A rig's rows as they are: when it was made, its beginning, and its entries, a few at
+        a time, up to the latest at the time of asking. Works for a rig that cannot be read.
+        """
+        rig = select(RigRow.created_at, RigRow.base).where(RigRow.id == id)
+        latest = select(func.max(EntryRow.seq)).where(EntryRow.rig_id == id)
+        with self.engine.connect() as connection:
+            row = connection.execute(rig).one_or_none()
+            if row is None:
+                raise MissingError(f"There is no rig {id}.")
+            newest = connection.execute(latest).scalar() or 0
+        return row.created_at, plain(row.base), self._documents(id, newest)
+
+    def _documents(self, id: int, newest: int) -> Iterator[dict[str, Any]]:
+        columns = [getattr(EntryRow, name) for name in ENTRY_COLUMNS]
+        last = 0
+        while last < newest:
+            some = (
+                select(*columns)
+                .where(EntryRow.rig_id == id, EntryRow.seq > last, EntryRow.seq <= newest)
+                .order_by(EntryRow.seq)
+                .limit(ROWS_AT_ONCE)
+            )
+            with self.engine.connect() as connection:
+                rows = connection.execute(some).all()
+            if not rows:
+                return
+            for row in rows:
+                yield {name: plain(value) for name, value in zip(ENTRY_COLUMNS, row, strict=True)}
+            last = rows[-1].seq
+
+    def _write(self, id: int, entry: Entry) -> None:
+        """Write one entry, if it is still the next one."""
+        latest = select(func.max(EntryRow.seq)).where(EntryRow.rig_id == id)
+        meanwhile = ConflictError(
+            "Someone kept a change to this rig meanwhile. Nothing was overwritten: "
+            "look at what changed, then keep yours again."
+        )
+        try:
+            with writing(self.engine) as connection:
+                if (connection.execute(latest).scalar() or 0) != entry.seq - 1:
+                    raise meanwhile
+                row = entry.model_dump(mode="json") | {"rig_id": id}
+                connection.execute(insert(EntryRow), row)
+        except IntegrityError:
+            raise meanwhile from None
 
     def _append(
         self,
@@ -125,40 +181,46 @@ class RigStore:
         trial: Any = None,
         about: int | None = None,
     ) -> Kept:
-        with Session(self.engine) as session:
-            row = self._row(session, id)
-            kept = _kept(row)
-            if kept.seq != seq:
-                raise ConflictError(
-                    "Someone kept a change to this rig meanwhile. Nothing was overwritten: "
-                    "look at what changed, then keep yours again."
-                )
-            if kind == "undo" and kept.present.undoable is None:
-                raise NothingError("There is nothing to take back.")
-            if kind == "redo" and kept.present.redoable is None:
-                raise NothingError("There is nothing to do again.")
-            changes: tuple[Change, ...] = ()
-            if wanted:
-                changes = changes_between(kept.present.rig, wanted)
-            entry = Entry(
-                seq=seq + 1,
-                kind=kind,
-                at=at or _now(),
-                station=station,
-                standing=standing,
-                why=why,
-                changes=changes,
-                trial=trial,
-                about=about,
+        kept = self.get(id)
+        if kept.seq != seq:
+            raise ConflictError(
+                "Someone kept a change to this rig meanwhile. Nothing was overwritten: "
+                "look at what changed, then keep yours again."
             )
-            replay(kept.base, [*kept.entries, entry])  # refused before it is written
-            row.entries.append(self._entry_row(entry))
-            try:
-                session.commit()
-            except IntegrityError:
-                session.rollback()
-                raise ConflictError("Someone kept a change to this rig meanwhile.") from None
-            return _kept(self._row(session, id))
+        if seq >= MOST_ENTRIES:
+            raise RefusedError(
+                "seq",
+                "This rig's history is full. Copy the rig: the copy begins as this one stands.",
+                MOST_ENTRIES,
+                "entries",
+            )
+        if kind == "undo" and kept.present.undoable is None:
+            raise NothingError("There is nothing to take back.")
+        if kind == "redo" and kept.present.redoable is None:
+            raise NothingError("There is nothing to do again.")
+        changes: tuple[Change, ...] = ()
+        if wanted:
+            changes = changes_between(kept.present.rig, wanted)
+        entry = Entry.model_validate(
+            {
+                "seq": seq + 1,
+                "kind": kind,
+                "at": at or _now(),
+                "station": station,
+                "standing": standing,
+                "why": why,
+                "changes": changes,
+                "trial": trial,
+                "about": about,
+            }
+        )
+        entries = (*kept.entries, entry)
+        made = Kept(
+            id, kept.created_at, kept.archived_at, kept.base, entries, replay(kept.base, entries)
+        )
+        self.heed(made, kept)  # refused before it is written
+        self._write(id, entry)
+        return made
 
     def keep(
         self,
@@ -216,7 +278,14 @@ class RigStore:
         return self._append(id, seq, "check", station, standing, why, None, at)
 
     def undo(self, id: int, seq: int) -> Kept:
-        """Take back the latest entry that stands; raises NothingError."""
+        """Take back the latest entry that stands; raises NothingError.
+
+        A rig that cannot be read is taken back too: what cannot be read may be what goes.
+        """
+        kept = self.either(id)
+        if isinstance(kept, Unreadable):
+            self._write(id, _undo_of(kept, seq, _now()))
+            return self.get(id)
         return self._append(id, seq, "undo")
 
     def redo(self, id: int, seq: int) -> Kept:
@@ -228,19 +297,20 @@ class RigStore:
         present = self.get(id).present.rig
         return self.create(Rig.model_validate(present.model_dump() | {"name": name}))
 
-    def archive(self, id: int, away: bool) -> Kept:
-        """Put a rig away, or take it out again."""
-        with Session(self.engine) as session, session.begin():
-            row = self._row(session, id)
+    def archive(self, id: int, away: bool) -> Kept | Unreadable:
+        """Put a rig away, or take it out again; readable or not."""
+        with Session(self.engine.execution_options(writes=True)) as session, session.begin():
+            row = session.get(RigRow, id)
+            if row is None:
+                raise MissingError(f"There is no rig {id}.")
             row.archived_at = _now() if away else None
-            session.flush()
-            return _kept(row)
+        return self.either(id)
 
     def clear(self) -> None:
         """Remove every rig and preference (the demo's reset)."""
-        with Session(self.engine) as session, session.begin():
+        with writing(self.engine) as connection:
             for table in (EntryRow, RigRow, PreferenceRow):
-                session.execute(delete(table))
+                connection.execute(delete(table))
 
 
 class PreferenceStore:
@@ -253,9 +323,9 @@ class PreferenceStore:
         """The value of a preference, or None."""
         with Session(self.engine) as session:
             row = session.get(PreferenceRow, key)
-            return None if row is None else row.value
+            return None if row is None or isinstance(row.value, Broken) else row.value
 
     def put(self, key: str, value: Any) -> None:
         """Set a preference."""
-        with Session(self.engine) as session, session.begin():
+        with Session(self.engine.execution_options(writes=True)) as session, session.begin():
             session.merge(PreferenceRow(key=key, value=value))

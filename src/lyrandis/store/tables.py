@@ -4,8 +4,10 @@ from __future__ import annotations
 
 from typing import Any
 
-from sqlalchemy import JSON, CheckConstraint, ForeignKey, Index, String, Text, UniqueConstraint
+from sqlalchemy import CheckConstraint, ForeignKey, Index, String, Text, UniqueConstraint
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+
+from lyrandis.store.loose import LooseJSON
 
 
 class Base(DeclarativeBase):
@@ -18,7 +20,7 @@ class RigRow(Base):
     __tablename__ = "rigs"
 
     id: Mapped[int] = mapped_column(primary_key=True)
-    base: Mapped[dict[str, Any]] = mapped_column(JSON)
+    base: Mapped[Any] = mapped_column(LooseJSON)
     created_at: Mapped[str] = mapped_column(String(40))
     archived_at: Mapped[str | None] = mapped_column(String(40), default=None)
     entries: Mapped[list[EntryRow]] = relationship(
@@ -47,8 +49,8 @@ class EntryRow(Base):
     station: Mapped[str | None] = mapped_column(String(40), default=None)
     standing: Mapped[str | None] = mapped_column(String(20), default=None)
     why: Mapped[str] = mapped_column(Text, default="")
-    changes: Mapped[list[dict[str, Any]]] = mapped_column(JSON, default=list)
-    trial: Mapped[dict[str, Any] | None] = mapped_column(JSON(none_as_null=True), default=None)
+    changes: Mapped[Any] = mapped_column(LooseJSON, default=list)
+    trial: Mapped[Any] = mapped_column(LooseJSON, default=None)
     about: Mapped[int | None] = mapped_column(default=None)
 
 
@@ -58,4 +60,4 @@ class PreferenceRow(Base):
     __tablename__ = "preferences"
 
     key: Mapped[str] = mapped_column(String(40), primary_key=True)
-    value: Mapped[Any] = mapped_column(JSON)
+    value: Mapped[Any] = mapped_column(LooseJSON)

@@ -4,8 +4,10 @@
 	import { upload } from '$lib/api/upload';
 	import { notify } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import AllData from '$lib/frame/AllData.svelte';
 	import Mark from '$lib/frame/Mark.svelte';
 	import Preferences from '$lib/frame/Preferences.svelte';
+	import Sending from '$lib/frame/Sending.svelte';
 	import Sheet from '$lib/frame/Sheet.svelte';
 
 	type Note = Schemas['RigNote'];
@@ -16,6 +18,9 @@
 	let naming = $state<{ rig: Note; copy: boolean } | null>(null);
 	let name = $state('');
 	let unitsOpen = $state(false);
+	let dataOpen = $state(false);
+	let share = $state<number | null>(null);
+	let stop: AbortController | null = null;
 	let picker = $state<HTMLInputElement>();
 	const shown = $derived(rigs.filter((r) => r.archived === away));
 	const put = $derived(rigs.filter((r) => r.archived).length);
@@ -70,10 +75,14 @@
 		const input = event.currentTarget as HTMLInputElement;
 		const file = input.files?.[0];
 		if (!file) return;
+		stop = new AbortController();
+		share = 0;
 		await attempt(async () => {
-			const taken = await upload<{ id: number }>('/api/rigs/import', file);
+			const sending = { onProgress: (s: number) => (share = s), signal: stop?.signal };
+			const taken = await upload<{ id: number }>('/api/rigs/import', file, sending);
 			await goto(`/rig/${taken.id}/draw`);
 		});
+		share = null;
 		input.value = '';
 	}
 </script>
@@ -94,10 +103,14 @@
 				onchange={take}
 				hidden
 			/>
+			<button class="act plain" onclick={() => (dataOpen = true)}>All data</button>
 			<button class="act plain" onclick={() => (unitsOpen = true)}>Units</button>
 		</nav>
 	</header>
 
+	{#if share !== null}
+		<Sending {share} reading="checking every entry" onStop={() => stop?.abort()} />
+	{/if}
 	{#if fault}<p class="fault" role="alert">{fault}</p>{/if}
 
 	{#if loaded && rigs.length === 0}
@@ -115,28 +128,36 @@
 			{#each shown as rig (rig.id)}
 				<li>
 					<a class="name" href="/rig/{rig.id}/draw">{rig.name}</a>
-					<span>
-						{reference.catalog?.forms[rig.form]?.title}, {rig.hand} hand, {release[
-							rig.release
-						]}{rig.archer ? `, ${rig.archer}` : ''}
-					</span>
+					{#if rig.unreadable}
+						<span class="fault">Cannot be read here: {rig.unreadable}</span>
+					{:else}
+						<span>
+							{reference.catalog?.forms[rig.form]?.title}, {rig.hand} hand, {release[
+								rig.release
+							]}{rig.archer ? `, ${rig.archer}` : ''}
+						</span>
+					{/if}
 					<span class="quiet">
 						kept {rig.changed_at.slice(0, 10)}{#if rig.due}, <strong class="due"
 								>{rig.due} to recheck</strong
 							>{/if}
 					</span>
 					<span class="deeds">
-						<button
-							class="link"
-							onclick={() => ((naming = { rig, copy: false }), (name = rig.name))}>Rename</button
-						>
-						<button
-							class="link"
-							onclick={() => ((naming = { rig, copy: true }), (name = `${rig.name}, copy`))}
-							>Copy</button
-						>
+						{#if !rig.unreadable}
+							<button
+								class="link"
+								onclick={() => ((naming = { rig, copy: false }), (name = rig.name))}>Rename</button
+							>
+							<button
+								class="link"
+								onclick={() => ((naming = { rig, copy: true }), (name = `${rig.name}, copy`))}
+								>Copy</button
+							>
+							<a class="link" href="/api/rigs/{rig.id}/sheet" target="_blank" rel="noopener"
+								>Sheet</a
+							>
+						{/if}
 						<a class="link" href="/api/rigs/{rig.id}/file">File</a>
-						<a class="link" href="/api/rigs/{rig.id}/sheet" target="_blank" rel="noopener">Sheet</a>
 						<button class="link" onclick={() => archive(rig)}
 							>{rig.archived ? 'Take out' : 'Put away'}</button
 						>
@@ -167,6 +188,7 @@
 		</p>
 	</form>
 </Sheet>
+<AllData bind:open={dataOpen} onRestored={() => void attempt(list)} />
 <Preferences bind:open={unitsOpen} />
 
 <style>
@@ -188,6 +210,7 @@
 	}
 	nav {
 		display: flex;
+		flex-wrap: wrap;
 		gap: 0.8rem;
 		margin: 1.4rem 0 2rem;
 	}

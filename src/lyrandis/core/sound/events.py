@@ -6,9 +6,12 @@ alike in level and shape. Without a calibration tone only differences within one
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from bisect import bisect_left, bisect_right
+from collections import defaultdict
+from collections.abc import Callable, Sequence
 from dataclasses import dataclass
-from itertools import pairwise
+from functools import cache
+from itertools import islice, pairwise
 from typing import Literal
 
 import numpy as np
@@ -92,15 +95,21 @@ class _Heard:
     end: int
     level: float
     exposure: float
-    shape: Array
 
     @property
     def at(self) -> float:
         return self.frame * FRAME_S
 
 
+Shape = Callable[[_Heard], Array]
+
+
 def _db(power: float) -> float:
     return float(10 * np.log10(max(power, TINY)))
+
+
+def _frames(seconds: float) -> int:
+    return round(seconds / FRAME_S)
 
 
 def _shape(weighted: Samples, rate_hz: float, start: int) -> Array:
@@ -115,50 +124,64 @@ def _shape(weighted: Samples, rate_hz: float, start: int) -> Array:
     return np.maximum(shape, -40.0)
 
 
-def _hear(
-    weighted: Samples, rate_hz: float, frames: Frames, added: Sequence[int] = ()
-) -> list[_Heard]:
+def _hear(frames: Frames, added: Sequence[int], heed: Callable[[], None]) -> list[_Heard]:
     # What was added by hand stands in for any onset found close by.
     found = [k for k in onsets(frames) if all(abs(k - a) * FRAME_S > _NEAR_S for a in added)]
     starts = sorted([*found, *added])
-    gap, cut = round(_GAP_S / FRAME_S), round(_CUT_S / FRAME_S)
+    gap, cut = _frames(_GAP_S), _frames(_CUT_S)
     clean = np.concatenate([[0.0], np.cumsum(frames.power - frames.background)])
     heard = []
-    for k in starts:
-        later = next((j for j in starts if j - k >= gap), None)
-        end = min(k + round(EXPOSURE_S / FRAME_S), len(frames.power))
-        if later is not None:
-            end = min(end, later - cut)
-        span = min(round(LEVEL_S / FRAME_S), end - k)
+    for n, k in enumerate(starts):
+        if n % 100 == 0:
+            heed()
+        end = min(k + _frames(EXPOSURE_S), len(frames.power))
+        later = bisect_left(starts, k + gap)
+        if later < len(starts):
+            end = min(end, starts[later] - cut)
+        span = min(_frames(LEVEL_S), end - k)
         if span < 4:
             continue
         first = np.arange(k, end - span + 1)
-        level = float((clean[first + span] - clean[first]).max()) / round(LEVEL_S / FRAME_S)
+        level = float((clean[first + span] - clean[first]).max()) / _frames(LEVEL_S)
         exposure = float(clean[end] - clean[k]) * FRAME_S
-        shape = _shape(weighted, rate_hz, round(k * FRAME_S * rate_hz))
-        heard.append(_Heard(k, end, _db(level), _db(exposure), shape))
+        heard.append(_Heard(k, end, _db(level), _db(exposure)))
     return heard
 
 
-def _common_lag(heard: list[_Heard]) -> tuple[float, list[int]] | None:
-    """The lag [s] from shot to arrival that most pairs share, and the firsts of those pairs."""
-    pairs = [
-        (b.at - a.at, i)
-        for i, a in enumerate(heard)
-        for b in heard[i + 1 :]
-        if _LAG_S[0] <= b.at - a.at <= _LAG_S[1]
-    ]
-    pairs.sort()
+def _pairs(heard: list[_Heard]) -> dict[int, list[int]]:
+    """The firsts of all pairs that could be a shot and its arrival, by their lag in frames."""
+    low, high = (_frames(s) for s in _LAG_S)
+    firsts: dict[int, list[int]] = defaultdict(list)
+    for i, a in enumerate(heard):
+        for b in islice(heard, i + 1, None):
+            if b.frame - a.frame > high:
+                break
+            if b.frame - a.frame >= low:
+                firsts[b.frame - a.frame].append(i)
+    return firsts
+
+
+def _common_lag(heard: list[_Heard], heed: Callable[[], None]) -> tuple[float, list[int]] | None:
+    """The lag [s] from shot to arrival that most pairs share, and the firsts of those pairs.
+
+    Lags are whole frames, so there are some four hundred windows, however many events there are.
+    """
+    pairs = _pairs(heard)
+    width = _frames(_LAG_WIDTH_S)
     best: tuple[int, float, list[int]] | None = None
-    for n, (start, _) in enumerate(pairs):
-        inside = [(lag, i) for lag, i in pairs[n:] if lag <= start + _LAG_WIDTH_S]
-        firsts = sorted({i for _, i in inside})
+    for start in sorted(pairs):
+        heed()
+        window = [lag for lag in range(start, start + width + 1) if lag in pairs]
+        if best is not None and sum(len(pairs[lag]) for lag in window) <= best[0]:
+            continue  # not even all of them would be more
+        firsts = sorted({i for lag in window for i in pairs[lag]})
         middle = float(np.median([heard[i].level for i in firsts]))
         alike = [i for i in firsts if abs(heard[i].level - middle) <= _PAIR_DB]
         apart = _apart(heard, alike)
         if len(apart) >= _LEAST_PAIRS and (best is None or len(apart) > best[0]):
-            lag = float(np.median([lag for lag, i in inside if i in apart]))
-            best = (len(apart), lag, apart)
+            chosen = set(apart)
+            lags = [lag for lag in window for i in pairs[lag] if i in chosen]
+            best = (len(apart), float(np.median(lags)) * FRAME_S, apart)
     return None if best is None else (best[1], best[2])
 
 
@@ -175,57 +198,80 @@ def _leaders(heard: list[_Heard], taken: set[int]) -> list[int]:
     """Of the sounds not yet explained, the one that leads each group of 1.1 s."""
     led: list[int] = []
     free = [i for i in range(len(heard)) if i not in taken]
-    while free:
-        group = [i for i in free if heard[i].at - heard[free[0]].at < _GROUP_S]
-        leader = group[0]
-        for i in group[1:]:
+    first = 0
+    while first < len(free):
+        leader = free[first]
+        begins = heard[leader].at
+        for i in islice(free, first + 1, None):
+            if heard[i].at - begins >= _GROUP_S:
+                break
             if heard[i].level > heard[leader].level + _LOUDER_DB:
                 leader = i
         led.append(leader)
-        free = [i for i in free if heard[i].at - heard[leader].at >= _GROUP_S]
+        while first < len(free) and heard[free[first]].at - heard[leader].at < _GROUP_S:
+            first += 1
     return led
 
 
+def _around(times: list[float], at: float) -> range:
+    """The events that belong to a shot at a time: a click before it, an arrival after."""
+    return range(bisect_left(times, at - _CLICK_S), bisect_right(times, at + _GROUP_S))
+
+
 def _judge(
-    heard: list[_Heard], added: Sequence[int] = ()
+    heard: list[_Heard], added: Sequence[int], shape: Shape, heed: Callable[[], None]
 ) -> tuple[list[Kind], list[float | None], float | None]:
     """A kind for each event, the lag of each arrival, and the session's common lag."""
     kinds: list[Kind] = ["other"] * len(heard)
-    by_hand = [i for i, e in enumerate(heard) if e.frame in added]
+    hand = set(added)
+    by_hand = [i for i, e in enumerate(heard) if e.frame in hand]
     lags: list[float | None] = [None] * len(heard)
-    common = _common_lag(heard)
+    common = _common_lag(heard, heed)
     sure = common[1] if common else []
-    around: set[int] = set()
-    for s in sure:
-        around |= {i for i, e in enumerate(heard) if -_CLICK_S <= e.at - heard[s].at <= _GROUP_S}
+    times = [e.at for e in heard]
+    around = {i for s in sure for i in _around(times, heard[s].at)}
     candidates = sorted([*sure, *_leaders(heard, around)])
     if not candidates:
         return kinds, lags, None
-    candidates = [i for i in candidates if i not in by_hand] or by_hand
-    model = sure or candidates
-    level = float(np.median([heard[i].level for i in model]))
-    shape = np.median([heard[i].shape for i in model], axis=0)
-    mad = float(np.median([abs(heard[i].level - level) for i in model])) * 1.4826
-    limit = max(_ACCEPT_DB, _ACCEPT_MADS * mad)
-    shots: list[int] = []
-    for i in candidates:
-        alike = abs(heard[i].level - level) <= limit
-        alike = alike and float(np.mean(np.abs(heard[i].shape - shape))) <= _SHAPE_DB
-        if (i in sure or alike) and (not shots or heard[i].at - heard[shots[-1]].at >= _GROUP_S):
-            shots.append(i)
-    for s in {*shots, *by_hand}:
+    chosen = set(by_hand)
+    candidates = [i for i in candidates if i not in chosen] or by_hand
+    shots = sorted(chosen | set(_alike(heard, sure, candidates, shape, heed)))
+    for s in shots:
         kinds[s] = "shot"
-    shots = sorted({*shots, *by_hand})
-    for i, event in enumerate(heard):
+    shot_times = [times[s] for s in shots]
+    for i, at in enumerate(times):
         if kinds[i] == "shot":
             continue
-        before = [s for s in shots if 0 < event.at - heard[s].at <= _GROUP_S]
-        after = [s for s in shots if 0 < heard[s].at - event.at <= _CLICK_S]
-        if before:
-            kinds[i], lags[i] = "arrival", event.at - heard[before[-1]].at
-        elif after:
+        next_one = bisect_left(shot_times, at)
+        if next_one > 0 and 0 < at - shot_times[next_one - 1] <= _GROUP_S:
+            kinds[i], lags[i] = "arrival", at - shot_times[next_one - 1]
+        elif next_one < len(shots) and 0 < shot_times[next_one] - at <= _CLICK_S:
             kinds[i] = "click"
     return kinds, lags, common[0] if common else None
+
+
+def _alike(
+    heard: list[_Heard],
+    sure: list[int],
+    candidates: list[int],
+    shape: Shape,
+    heed: Callable[[], None],
+) -> list[int]:
+    """The candidates that are like the session's shots in level and shape, none too close."""
+    model = sure or candidates
+    level = float(np.median([heard[i].level for i in model]))
+    usual = np.median([shape(heard[i]) for i in model], axis=0)
+    mad = float(np.median([abs(heard[i].level - level) for i in model])) * 1.4826
+    limit = max(_ACCEPT_DB, _ACCEPT_MADS * mad)
+    certain = set(sure)
+    shots: list[int] = []
+    for i in candidates:
+        heed()
+        alike = abs(heard[i].level - level) <= limit
+        alike = alike and float(np.mean(np.abs(shape(heard[i]) - usual))) <= _SHAPE_DB
+        if (i in certain or alike) and (not shots or heard[i].at - heard[shots[-1]].at >= _GROUP_S):
+            shots.append(i)
+    return shots
 
 
 def _decay_ms(power: Array, background: Array, start: int, end: int) -> float | None:
@@ -258,7 +304,31 @@ def _tone(
     return float(hz[top]), _db(float(power[top] / (np.median(power[near]) + TINY)))
 
 
-def analyse(samples: Samples, rate_hz: float, added_s: Sequence[float] = ()) -> Sound:
+def _sound(samples: Samples, spoil: bool) -> Samples:
+    """Samples of shape (n, channels) as float32; a copy unless they may be overwritten."""
+    data = np.asarray(samples, dtype=np.float32)
+    if not spoil and np.may_share_memory(data, samples):
+        data = data.copy()
+    data = data[:, None] if data.ndim == 1 else data
+    low, high = float(data.min()), float(data.max())
+    if not np.isfinite([low, high]).all():
+        raise RefusedError("file", "The recording holds values that are no numbers.")
+    if max(high, -low) < 1e-7:
+        raise RefusedError("file", "The recording is silent: was the microphone on?")
+    return data
+
+
+def _never() -> None:
+    """Go on: nobody asked to stop."""
+
+
+def analyse(
+    samples: Samples,
+    rate_hz: float,
+    added_s: Sequence[float] = (),
+    heed: Callable[[], None] = _never,
+    spoil: bool = False,
+) -> Sound:
     """Find what sounds in a recording and what it is.
 
     Parameters
@@ -266,6 +336,10 @@ def analyse(samples: Samples, rate_hz: float, added_s: Sequence[float] = ()) -> 
     samples : shape (n,) or (n, channels), full scale ±1
     rate_hz : sampling rate [Hz], at least 22.05 kHz
     added_s : times [s] that the archer calls shots, whatever was found there
+    heed : called often; it raises to end the work
+    spoil : whether the samples may be overwritten, which saves half of the memory
+
+    The work grows with the length and, beyond that, with the number of events.
 
     Raises
     ------
@@ -275,9 +349,7 @@ def analyse(samples: Samples, rate_hz: float, added_s: Sequence[float] = ()) -> 
         raise RefusedError(
             "file", "Record at 22.05 kHz or faster: shots live up to 8 kHz.", LEAST_RATE_HZ, "Hz"
         )
-    data = np.asarray(samples, dtype=np.float32)
-    data = data[:, None] if data.ndim == 1 else data
-    duration = len(data) / rate_hz
+    duration = len(samples) / rate_hz
     if not LEAST_S <= duration <= MOST_S:
         bound = LEAST_S if duration < LEAST_S else MOST_S
         raise RefusedError(
@@ -287,18 +359,22 @@ def analyse(samples: Samples, rate_hz: float, added_s: Sequence[float] = ()) -> 
             bound,
             "s",
         )
-    if not np.isfinite(data).all():
-        raise RefusedError("file", "The recording holds values that are no numbers.")
-    if float(np.abs(data).max()) < 1e-7:
-        raise RefusedError("file", "The recording is silent: was the microphone on?")
-    weighted = a_weighted(data, rate_hz)
+    weighted = a_weighted(_sound(samples, spoil), rate_hz, spoil=True, heed=heed)
     frames = frames_of(weighted, rate_hz)
+    heed()
     last = len(frames.power) - 1
     added = sorted({round(t / FRAME_S) for t in added_s if 0 <= round(t / FRAME_S) < last - 60})
-    heard = _hear(weighted, rate_hz, frames, added)
-    kinds, lags, common = _judge(heard, added)
+    heard = _hear(frames, added, heed)
+
+    @cache
+    def shape(event: _Heard) -> Array:
+        return _shape(weighted, rate_hz, round(event.at * rate_hz))
+
+    kinds, lags, common = _judge(heard, added, shape, heed)
     events = []
     for event, kind, lag in zip(heard, kinds, lags, strict=True):
+        if kind == "shot":
+            heed()
         decay = centroid = tone = above = None
         if kind == "shot":
             start, end = event.at, event.end * FRAME_S

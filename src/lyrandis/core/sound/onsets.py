@@ -17,6 +17,7 @@ FLOOR_TO_MEAN = 1.12
 _OVER_FLOOR_DB, _OVER_BEFORE_DB, _PEAK_DB = 10.0, 6.0, 14.0
 _BEFORE, _PEAK_WITHIN, _RE_ARM = (12, 2), 12, 24  # frames: 30…5 ms, 30 ms, 60 ms
 TINY = 1e-14
+_FRAMES_AT_ONCE = 20_000
 
 
 @dataclass(frozen=True)
@@ -34,11 +35,13 @@ def frames_of(weighted: Samples, rate_hz: float) -> Frames:
     """Frames of a weighted recording of shape (n, channels)."""
     per = rate_hz * FRAME_S
     count = int(len(weighted) / per)
-    power = np.einsum("ij,ij->i", weighted, weighted) / weighted.shape[1]
     edges = np.round(np.arange(count + 1) * per).astype(int)
-    sums = np.add.reduceat(power, edges[:-1]) if count else np.zeros(0)
-    if count and edges[-1] < len(power):
-        sums[-1] = power[edges[-2] : edges[-1]].sum()
+    sums = np.zeros(count)
+    for first in range(0, count, _FRAMES_AT_ONCE):
+        at = edges[first : min(first + _FRAMES_AT_ONCE, count) + 1]
+        part = weighted[at[0] : at[-1]]
+        power = np.einsum("ij,ij->i", part, part) / weighted.shape[1]
+        sums[first : first + len(at) - 1] = np.add.reduceat(power, at[:-1] - at[0])
     frames = sums / np.maximum(np.diff(edges), 1)
     return Frames(frames, background_of(frames))
 

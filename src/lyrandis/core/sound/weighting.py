@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Callable
 from typing import Any
 
 import numpy as np
@@ -32,15 +33,44 @@ def a_weight_db(frequency_hz: Array) -> Array:
     return weighted
 
 
-def a_weighted(samples: Samples, rate_hz: float) -> Samples:
-    """A recording weighted: samples of shape (n, channels) in full scale, same shape out.
+# The weighting's slowest poles die away with 1/(2π·20.6 Hz) = 7.7 ms: past 20 of these nothing of
+# a block is heard in the next one.
+_REACH_S = 0.155
+_BLOCK = 1 << 18
 
-    The whole is weighted at once, so that nothing is shifted in time.
+
+def a_weighted(
+    samples: Samples, rate_hz: float, spoil: bool = False, heed: Callable[[], None] = lambda: None
+) -> Samples:
+    """A recording weighted without any shift in time, block by block.
+
+        block:      |--reach--|------- kept -------|--reach--|
+        next block:                     |--reach--|------- kept -------|--reach--|
+
+    Parameters
+    ----------
+    samples : shape (n, channels), float32, full scale
+    spoil : whether they may be overwritten by the result
+    heed : called between blocks; it raises to end the work
+
+    Returns
+    -------
+    Same shape.
     """
-    n = len(samples)
-    size = fft.next_fast_len(n, real=True)
+    out = samples if spoil else samples.copy()
+    reach = int(_REACH_S * rate_hz)
+    size = fft.next_fast_len(min(_BLOCK, len(samples)) + 2 * reach, real=True)
+    hop = size - 2 * reach
     gain = 10 ** (a_weight_db(np.arange(size // 2 + 1, dtype=float) * (rate_hz / size)) / 20)
-    spectrum = fft.rfft(samples, size, axis=0, workers=2)
-    spectrum *= gain[:, None].astype(np.float32)
-    weighted: Samples = fft.irfft(spectrum, size, axis=0, workers=2, overwrite_x=True)[:n]
-    return weighted
+    gain32 = gain[:, None].astype(np.float32)
+    before = np.zeros((reach, samples.shape[1]), dtype=samples.dtype)
+    for start in range(0, len(out), hop):
+        heed()
+        end = min(start + hop, len(out))
+        block = np.concatenate([before, out[start : end + reach]])
+        before = block[hop : hop + reach].copy()
+        spectrum = fft.rfft(block, size, axis=0)
+        spectrum *= gain32
+        weighted = fft.irfft(spectrum, size, axis=0, overwrite_x=True)
+        out[start:end] = weighted[reach : reach + end - start]
+    return out

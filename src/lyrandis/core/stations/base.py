@@ -8,7 +8,7 @@ from typing import NamedTuple
 from pydantic import BaseModel
 
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.findings import Action, Finding, Said, by_seriousness, say
+from lyrandis.core.findings import Action, Finding, Said, by_seriousness, say, verbatim
 from lyrandis.core.route import STATIONS, StationId
 from lyrandis.core.workbench import Workbench
 
@@ -66,7 +66,7 @@ def view(station: StationId, tell: Callable[[Workbench], Told], bench: Workbench
             [
                 Finding(
                     level="stop",
-                    said=Said(text=problem.reason),
+                    said=verbatim(problem.reason),
                     why=say("The models refuse values they do not cover; nothing kept is lost."),
                     told="model",
                     action=mend,

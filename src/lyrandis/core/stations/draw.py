@@ -6,7 +6,7 @@ import numpy as np
 
 from lyrandis.core.bow.shot import draw_speed_share
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.findings import Action, Finding, Said, say
+from lyrandis.core.findings import Action, Finding, say
 from lyrandis.core.fit.draw_length import GUESS_SD_IN, SHAKY_SPREAD_IN
 from lyrandis.core.stations.base import Told
 from lyrandis.core.tune.crawls import crawl_plus_minus_mm
@@ -69,9 +69,9 @@ def _certainty(b: Workbench, sd: float) -> Finding:
     )
     if crawl is not None:
         more = say(
-            " At {at} it is {crawl} of crawl.", at=("distance", _CRAWL_AT_M), crawl=("crawl", crawl)
+            "At {at} it is {crawl} of crawl.", at=("distance", _CRAWL_AT_M), crawl=("crawl", crawl)
         )
-        why = Said(text=why.text + more.text, values=why.values | more.values)
+        why = why + more
     if a.draw_method != "marked_arrow":
         return Finding(
             level="mind",

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.findings import Action, Finding, Said, say
+from lyrandis.core.findings import Action, Finding, say, verbatim
 from lyrandis.core.fit.hold import HELD_S, SHORT_S, WANTED
 from lyrandis.core.workbench import Workbench
 
@@ -118,7 +118,7 @@ def _plan(b: Workbench) -> list[Finding]:
         return [
             Finding(
                 level="mind",
-                said=Said(text=error.reason),
+                said=verbatim(error.reason),
                 why=_WHY,
                 told="practice",
                 action=Action(label=say("Drop the plan"), changes={"step_up.goal_lbf": None}),

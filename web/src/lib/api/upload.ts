@@ -1,17 +1,19 @@
 import { ApiProblem, told } from './client';
 
+export interface Sending {
+	/** How much of the file has gone out, 0 to 1; at 1 the server is reading it. */
+	onProgress?: (share: number) => void;
+	/** Ends the sending; the server then keeps nothing of it. */
+	signal?: AbortSignal;
+}
+
 /** Send one file; the answer, or an ApiProblem that names the file and the place of the fault. */
-export async function upload<T>(path: string, file: File): Promise<T> {
-	const body = new FormData();
-	body.append('file', file);
-	const sent = fetch(path, { method: 'POST', body }).then(async (response) => {
-		const read: unknown = await response.json();
-		return response.ok ? { data: read as T, response } : { error: read, response };
-	});
+export async function upload<T>(path: string, file: File, sending: Sending = {}): Promise<T> {
 	try {
-		return await told<T>(sent);
+		return await told<T>(send<T>(path, file, sending));
 	} catch (error) {
 		const problem = error as ApiProblem;
+		if (sending.signal?.aborted) throw new ApiProblem(0, 'Stopped; nothing was taken in.');
 		const place = problem.errors[0]?.field;
 		const where = place && !problem.message.toLowerCase().includes(place) ? ` (at ${place})` : '';
 		throw new ApiProblem(
@@ -20,4 +22,30 @@ export async function upload<T>(path: string, file: File): Promise<T> {
 			problem.errors
 		);
 	}
+}
+
+/** The browser tells how far a sending got by this older way only. */
+function send<T>(path: string, file: File, { onProgress, signal }: Sending) {
+	const body = new FormData();
+	body.append('file', file);
+	return new Promise<{ data?: T; error?: unknown; response: Response }>((done, failed) => {
+		const request = new XMLHttpRequest();
+		request.open('POST', path);
+		request.upload.onprogress = (e) => onProgress?.(e.lengthComputable ? e.loaded / e.total : 0);
+		request.onload = () => {
+			const { status, responseText } = request;
+			const ok = status >= 200 && status < 300;
+			let read: unknown;
+			try {
+				read = JSON.parse(responseText);
+			} catch {
+				read = undefined;
+			}
+			const response = new Response(null, { status: status || 500 });
+			done(ok ? { data: read as T, response } : { error: read ?? {}, response });
+		};
+		request.onerror = request.onabort = () => failed(new TypeError('no answer'));
+		signal?.addEventListener('abort', () => request.abort());
+		request.send(body);
+	});
 }

@@ -115,9 +115,17 @@ export class RigBench {
 
 	private tell(error: unknown): void {
 		const problem = error as ApiProblem;
-		const fields = (problem.errors ?? []).filter((e) => e.field in this.changes);
-		for (const e of fields) this.refused[e.field] = e.reason;
-		this.fault = fields.length > 0 ? null : problem.message;
+		const settings = reference.catalog?.fields ?? {};
+		let shown = false;
+		for (const e of problem.errors ?? []) {
+			// A list's entry is told at the list, and a companion that is wanted at its own field.
+			const names = [e.field, e.field.replace(/(\.\d+)+$/, '')];
+			const path = names.find((p) => p in this.changes || p in settings);
+			if (path === undefined) continue;
+			this.refused[path] = e.reason;
+			shown ||= path in this.changes;
+		}
+		this.fault = shown ? null : problem.message;
 	}
 
 	revert(): void {

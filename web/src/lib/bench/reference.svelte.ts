@@ -100,9 +100,9 @@ class Reference {
 
 	/** A sentence as plain text in the archer's units. */
 	said(said: Said): string {
-		return said.text.replace(/\{(\w+)\}/g, (_, slot: string) => {
+		return said.text.replace(/\{(\w+)\}/g, (whole, slot: string) => {
 			const value = said.values?.[slot];
-			return value ? this.valueText(value) : '';
+			return value ? this.valueText(value) : (said.words?.[slot] ?? whole);
 		});
 	}
 }

@@ -37,7 +37,8 @@ const said = {
 	values: {
 		draw: { value: 28.75, quantity: 'draw', plus_minus: 0.25 },
 		angle: { value: 130.2, quantity: 'angle', plus_minus: null }
-	}
+	},
+	words: {}
 };
 
 describe('sentences in the archer’s units', () => {
@@ -51,6 +52,14 @@ describe('sentences in the archer’s units', () => {
 		render(SaidText, { said, strong: true });
 		expect(screen.getAllByText(/28|130/, { selector: 'strong *' }).length).toBeGreaterThan(0);
 		expect(document.body.textContent).toContain('A draw of');
+	});
+
+	it('takes the archer’s own words as they are', () => {
+		const words = { why: 'as {draw} said <b>' };
+		const spoken = { ...said, text: 'Set to {draw}, because: {why}.', words };
+		expect(reference.said(spoken)).toBe('Set to 28 3/4 ± 1/4 in, because: as {draw} said <b>.');
+		render(SaidText, { said: spoken });
+		expect(document.body.textContent).toContain('because: as {draw} said <b>.');
 	});
 
 	it('goes to the shown unit and back', () => {

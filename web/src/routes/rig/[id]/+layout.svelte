@@ -11,6 +11,7 @@
 	import Preferences from '$lib/frame/Preferences.svelte';
 	import Rail from '$lib/frame/Rail.svelte';
 	import Sheet from '$lib/frame/Sheet.svelte';
+	import ShutRig from '$lib/frame/ShutRig.svelte';
 	import Tally from '$lib/frame/Tally.svelte';
 
 	let { children } = $props();
@@ -20,6 +21,8 @@
 	let keysOpen = $state(false);
 	let leaving = $state<string | null>(null);
 	let letGo = false;
+	/** Counts how often a rig that could not be opened was mended. */
+	let again = $state(0);
 	let bar = $state<KeepBar>();
 
 	const id = $derived(Number(page.params.id));
@@ -29,6 +32,7 @@
 
 	$effect(() => {
 		const wanted = id;
+		void again;
 		fault = null;
 		RigBench.open(wanted).then(
 			(opened) => wanted === id && (bench = opened),
@@ -109,10 +113,7 @@
 <svelte:window onkeydown={onkey} />
 
 {#if fault}
-	<main class="fault" role="alert">
-		<h1>This rig cannot be opened</h1>
-		<p>{fault} <a class="link" href="/">All rigs</a></p>
-	</main>
+	<ShutRig {id} reason={fault} onOpened={() => again++} />
 {:else if bench}
 	{#key bench}
 		<div class="frame" class:plain={!view}>
@@ -176,10 +177,6 @@
 		gap: 0.45rem 1rem;
 		align-items: center;
 		min-height: 56px;
-	}
-	.fault {
-		max-width: 34rem;
-		margin: 20vh auto;
 	}
 	.buttons {
 		display: flex;

@@ -1,0 +1,159 @@
+"""The logbook: each entry of a history as a sentence.
+
+What the archer wrote stands in slots of its own and is never read as a template.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, field
+from typing import Any
+
+from lyrandis.core.fields import field_notes, known_quantity
+from lyrandis.core.findings import Said, Value
+from lyrandis.core.history import ABOUT_ONE, Change, Entry, UnreadEntry
+from lyrandis.core.route import STATIONS
+from lyrandis.core.trials import trial_said
+
+
+@dataclass
+class _Line:
+    """A sentence while it is put together: its values and the archer's words, each in a slot."""
+
+    values: dict[str, Value] = field(default_factory=dict)
+    words: dict[str, str] = field(default_factory=dict)
+
+    def word(self, text: str) -> str:
+        """The slot in which a piece of text stands as it is."""
+        name = f"w{len(self.words)}"
+        self.words[name] = text
+        return f"{{{name}}}"
+
+    def value(self, number: float, quantity: str) -> str:
+        """The slot of a value."""
+        name = f"v{len(self.values)}"
+        self.values[name] = Value(value=number, quantity=quantity)
+        return f"{{{name}}}"
+
+    def said(self, said: Said) -> str:
+        """The text of a sentence whose slots become this line's."""
+        moved = said.renamed(f"s{len(self.values)}_{len(self.words)}_")
+        self.values |= moved.values
+        self.words |= moved.words
+        return moved.text
+
+    def shown(self, change: Change, value: Any) -> str:
+        """A setting's value, before or after."""
+        note = field_notes().get(change.path)
+        quantity = known_quantity(change.path)
+        if value is None or value == "" or value == []:
+            return "not set"
+        if isinstance(value, bool):
+            return "yes" if value else "no"
+        if quantity and isinstance(value, int | float):
+            return self.value(float(value), quantity)
+        if isinstance(value, list):
+            return f"{len(value)} {'entry' if len(value) == 1 else 'entries'}"
+        text = str(value)
+        return self.word(text.replace("_", " ") if note and note.choices else text)
+
+    def list_change(self, before: list[Any], after: list[Any]) -> str:
+        """What came to a list of words and what went from it; empty for any other list."""
+        if not all(isinstance(v, str) for v in [*before, *after]):
+            return ""
+        came = [self.word(v.replace("_", " ")) for v in after if v not in before]
+        went = [self.word(v.replace("_", " ")) for v in before if v not in after]
+        parts = ["added " + ", ".join(came)] if came else []
+        return "; ".join([*parts, "took out " + ", ".join(went)] if went else parts)
+
+    def change(self, change: Change) -> str:
+        """One setting's change."""
+        note = field_notes().get(change.path)
+        title = note.title if note else self.word(change.path)
+        title = title[0].lower() + title[1:]
+        before, after = change.before, change.after
+        if isinstance(before, list | None) and isinstance(after, list | None):
+            named = self.list_change(before or [], after or [])
+            if named:
+                return f"{title}: {named}"
+        was, now = self.shown(change, before), self.shown(change, after)
+        if before in (None, "", []):
+            return f"{title} to {now}"
+        if after in (None, "", []):
+            return f"{title} back to not set (it was {was})"
+        return f"{title} from {was} to {now}"
+
+    def adjusted(self, entry: Entry) -> str:
+        """All that an entry set."""
+        return "; ".join(self.change(c) for c in entry.changes)
+
+    def made(self, entry: Entry, about: dict[int, Entry]) -> str:
+        """What an entry did, as it would be taken back or done again."""
+        if isinstance(entry, UnreadEntry):
+            return "an entry that this version cannot read"
+        parts = []
+        trial = entry.trial
+        if trial is None and entry.about in about:
+            trial = about[entry.about].trial
+        if trial is not None:
+            word = {"strike": "struck out ", "restore": "took in again "}.get(entry.kind, "")
+            put = "put right: " if entry.kind == "trial" and entry.about is not None else ""
+            parts.append(f"{put}{word}{self.said(trial_said(trial))}")
+        made = self.adjusted(entry)
+        if made:
+            parts.append(made)
+        return "; ".join(parts)
+
+    def told(self, text: str, why: str) -> Said:
+        """The finished sentence, with its reason."""
+        reason = why.strip().rstrip(".")
+        because = f", because: {self.word(reason)}" if reason else ""
+        return Said(text=f"{text}{because}.", values=self.values, words=self.words)
+
+
+def entry_said(entry: Entry, logged: dict[int, Entry]) -> Said:
+    """One entry, neither an undo nor a redo, as a sentence.
+
+    Parameters
+    ----------
+    logged : the entries that hold a trial, by their number
+    """
+    line = _Line()
+    return line.told(_did(entry, line, logged), entry.why)
+
+
+def sentences(entries: Sequence[Entry]) -> list[Said]:
+    """Each entry as a sentence, in the order given."""
+    told: list[Said] = []
+    done: list[Entry] = []
+    undone: list[Entry] = []
+    logged = {e.seq: e for e in entries if e.trial is not None}
+    for entry in entries:
+        line = _Line()
+        if entry.kind == "undo" and done:
+            undone.append(done.pop())
+            text = f"Took back: {line.made(undone[-1], logged) or 'a check'}"
+        elif entry.kind == "redo" and undone:
+            done.append(undone.pop())
+            text = f"Did again: {line.made(done[-1], logged) or 'a check'}"
+        else:
+            done.append(entry)
+            undone.clear()
+            text = _did(entry, line, logged)
+        told.append(line.told(text, entry.why))
+    return told
+
+
+def _did(entry: Entry, line: _Line, logged: dict[int, Entry]) -> str:
+    """What an entry that is neither an undo nor a redo did, without its reason."""
+    if isinstance(entry, UnreadEntry):
+        return "Here stands an entry that this version cannot read"
+    place = STATIONS[entry.station].title if entry.station in STATIONS else "the rig"
+    if entry.kind == "check":
+        held = "is settled" if entry.standing == "settled" else "holds for now"
+        return f"Checked {place}: it {held}"
+    if entry.kind in ("trial", *ABOUT_ONE):
+        made = line.made(entry, logged)
+        return made[:1].upper() + made[1:]
+    made = line.adjusted(entry)
+    return f"Set {made}" if made else f"Kept {place} as it was"

@@ -1,0 +1,147 @@
+<script lang="ts">
+	import { api, told, type Schemas } from '$lib/api/client';
+	import { upload } from '$lib/api/upload';
+	import Sending from './Sending.svelte';
+	import Sheet from './Sheet.svelte';
+
+	/** All of the data in one file: taken out, looked over, put back. */
+	let { open = $bindable(false), onRestored }: { open: boolean; onRestored: () => void } = $props();
+
+	type Data = Schemas['DataView'];
+	let found = $state<Data | null>(null);
+	let chosen = $state<File | null>(null);
+	let share = $state<number | null>(null);
+	let fault = $state<string | null>(null);
+	let looking = $state(false);
+	let stop: AbortController | null = null;
+	let picker = $state<HTMLInputElement>();
+
+	async function attempt(deed: () => Promise<void>): Promise<void> {
+		fault = null;
+		try {
+			await deed();
+		} catch (error) {
+			fault = (error as Error).message;
+		}
+	}
+
+	function look(): Promise<void> {
+		return attempt(async () => {
+			looking = true;
+			try {
+				found = await told(api.GET('/api/data'));
+			} finally {
+				looking = false;
+			}
+		});
+	}
+
+	function choose(event: Event): void {
+		chosen = (event.currentTarget as HTMLInputElement).files?.[0] ?? null;
+		found = null;
+		fault = null;
+	}
+
+	function putBack(file: File): Promise<void> {
+		stop = new AbortController();
+		share = 0;
+		return attempt(async () => {
+			try {
+				found = await upload<Data>('/api/data/restore', file, {
+					onProgress: (s) => (share = s),
+					signal: stop?.signal
+				});
+				drop();
+				onRestored();
+			} finally {
+				share = null;
+			}
+		});
+	}
+
+	function drop(): void {
+		chosen = null;
+		if (picker) picker.value = '';
+	}
+
+	const size = (bytes: number) =>
+		bytes < 1e6 ? `${Math.ceil(bytes / 1e3)} kB` : `${(bytes / 1e6).toFixed(1)} MB`;
+</script>
+
+<Sheet bind:open title="All of the data">
+	<p class="quiet">
+		Every rig with its whole history, and your units, in one SQLite file that other programs read
+		too.
+	</p>
+	<div class="deeds">
+		<a class="act" href="/api/data/backup" download>Back up</a>
+		<button class="act plain" onclick={look} disabled={looking}>Look it over</button>
+		<button class="act plain" onclick={() => picker?.click()} disabled={share !== null}
+			>Put a backup back</button
+		>
+		<input
+			bind:this={picker}
+			type="file"
+			accept=".db,application/vnd.sqlite3"
+			aria-label="A backup to put back"
+			onchange={choose}
+			hidden
+		/>
+	</div>
+	{#if fault}<p class="fault" role="alert">{fault}</p>{/if}
+	{#if share !== null}
+		<Sending {share} reading="looking it over and putting it back" onStop={() => stop?.abort()} />
+	{:else if chosen}
+		{@const file = chosen}
+		<p>
+			<strong>{file.name}</strong>, {size(file.size)}, takes the place of everything that is here.
+			What is here now is kept in a file of its own beside it.
+		</p>
+		<p class="deeds">
+			<button class="act" onclick={() => putBack(file)}>Put it back</button>
+			<button class="act plain" onclick={drop}>Leave it</button>
+		</p>
+	{/if}
+	{#if found}
+		<div role="status">
+			<p>
+				{found.replaced ? 'Put back' : 'Here'}:
+				<strong>{found.rigs} rig{found.rigs === 1 ? '' : 's'}</strong>, {size(found.bytes)}. {found.whole
+					? 'All of it is whole and can be read.'
+					: ''}
+			</p>
+			{#if found.replaced}
+				<p class="quiet">What was here before lies in the data folder as {found.replaced}.</p>
+			{/if}
+			{#if found.faults.length || found.unreadable.length}
+				<ul class="fault">
+					{#each found.faults as text (text)}<li>Damaged: {text}</li>{/each}
+					{#each found.unreadable as rig (rig.name + rig.reason)}
+						<li>{rig.name} cannot be read: {rig.reason}</li>
+					{/each}
+				</ul>
+			{/if}
+		</div>
+	{/if}
+</Sheet>
+
+<style>
+	p {
+		margin: 0.6rem 0;
+		max-width: 34rem;
+	}
+	.deeds {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.8rem;
+	}
+	.deeds a {
+		text-decoration: none;
+	}
+	.fault {
+		color: var(--brick);
+	}
+	ul {
+		padding-left: 1.2rem;
+	}
+</style>

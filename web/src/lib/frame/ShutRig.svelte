@@ -1,0 +1,85 @@
+<script lang="ts">
+	import { api, told, type Schemas } from '$lib/api/client';
+
+	/** A rig that cannot be opened: why, and what can still be done with it. */
+	let { id, reason, onOpened }: { id: number; reason: string; onOpened: () => void } = $props();
+
+	type Note = Schemas['RigNote'];
+	let note = $state<Note | null>(null);
+	let fault = $state<string | null>(null);
+	let done = $state<string | null>(null);
+
+	const at = $derived({ params: { path: { id } } });
+
+	async function look(): Promise<void> {
+		const rigs = await told(api.GET('/api/rigs'));
+		note = rigs.find((rig) => rig.id === id) ?? null;
+	}
+	$effect(() => void look().catch((error: Error) => (fault = error.message)));
+
+	async function attempt(deed: () => Promise<void>): Promise<void> {
+		fault = done = null;
+		try {
+			await deed();
+		} catch (error) {
+			fault = (error as Error).message;
+		}
+		await look().catch(() => {});
+	}
+
+	function takeBack(rig: Note): Promise<void> {
+		return attempt(async () => {
+			await told(api.POST('/api/rigs/{id}/undo', { ...at, body: { seq: rig.seq } }));
+			onOpened();
+		});
+	}
+
+	function archive(rig: Note): Promise<void> {
+		return attempt(async () => {
+			await told(api.POST('/api/rigs/{id}/archive', { ...at, body: { away: !rig.archived } }));
+			done = rig.archived ? 'It is back among the rigs.' : 'It is put away; nothing is lost.';
+		});
+	}
+</script>
+
+<main>
+	<h1>{note ? `${note.name} cannot be opened` : 'This rig cannot be opened'}</h1>
+	<p role="alert">{fault ?? reason}</p>
+	{#if note}
+		{@const rig = note}
+		<p class="quiet">
+			Nothing of it is lost. Taking back its latest entry often opens it again; its file holds all
+			of it, for another version or for mending by hand.
+		</p>
+		<p class="deeds">
+			{#if rig.undoable}
+				<button class="act" onclick={() => takeBack(rig)}>Take back the latest entry</button>
+			{/if}
+			<a class="act plain" href="/api/rigs/{id}/file">Its file</a>
+			<button class="act plain" onclick={() => archive(rig)}
+				>{rig.archived ? 'Take out' : 'Put away'}</button
+			>
+		</p>
+		{#if done}<p role="status">{done}</p>{/if}
+	{/if}
+	<p><a class="link" href="/">All rigs</a></p>
+</main>
+
+<style>
+	main {
+		max-width: 36rem;
+		margin: 16vh auto;
+		padding: 0 1.5rem;
+	}
+	p {
+		margin: 0.8rem 0;
+	}
+	.deeds {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.8rem;
+	}
+	a.act {
+		text-decoration: none;
+	}
+</style>
