@@ -9,11 +9,13 @@ from sqlalchemy import Engine
 
 from lyrandis.core.dates import day_of
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.fields import changed, value_at
+from lyrandis.core.fields import changed
 from lyrandis.core.fit.first_rig import first_rig
 from lyrandis.core.fit.step_up import begun
 from lyrandis.core.rig import Rig
 from lyrandis.core.route import ROUTE, Standing
+from lyrandis.core.stations import views
+from lyrandis.core.workbench import Workbench
 from lyrandis.desk.bench_view import BenchView, bench_view
 from lyrandis.desk.showing import refuse_unshowable
 from lyrandis.files.rig_json import read_rig, rig_text
@@ -76,25 +78,31 @@ class Desk:
     ) -> Kept:
         """Keep settings. Refused where a changed setting itself makes the rig impossible.
 
-        So is one that asks for a companion that is not set, as a brace height to the plunger asks
-        how far the plunger lies in front of the grip.
+        So is a change after which its own station cannot be told any more, as a brace height to
+        the plunger without how far the plunger lies in front of the grip. What only strains a
+        station downstream is kept, and that station says so.
         """
         present = self.store.get(id).present
         made = self.now()
         changes = begun(changes, present.rig.step_up, day_of(made))
         if changes:
-            self._refuse(bench_view(changed(present.rig, changes), present.trials, made), changes)
+            after = Workbench(changed(present.rig, changes), present.trials, made)
+            self._refuse(after, Workbench(present.rig, present.trials, made), changes)
         return self.store.keep(id, seq, changes, station, standing, why, made, trial, about)
 
     @staticmethod
-    def _refuse(bench: BenchView, changes: dict[str, Any]) -> None:
-        at = {_owner(path) for path in changes} - {None}
-        for problem in (s.problem for s in bench.stations):
-            if problem is None:
+    def _refuse(after: Workbench, before: Workbench, changes: dict[str, Any]) -> None:
+        own = {_owner(path): path for path in changes}
+        problems = [s for s in views(after) if s.problem is not None]
+        told = {s.station for s in views(before) if s.problem is None} if problems else set()
+        for station in problems:
+            p = station.problem
+            if p is None:
                 continue
-            companion = _owner(problem.field) in at and value_at(bench.rig, problem.field) is None
-            if problem.field in changes or companion:
-                raise RefusedError(problem.field, problem.reason, problem.limit, problem.unit)
+            if p.field in changes or (station.station in own and station.station in told):
+                same = _owner(p.field) in own
+                field = p.field if same else own[station.station]
+                raise RefusedError(field, p.reason, p.limit, p.unit)
 
     def strike(self, id: int, seq: int, about: int, out: bool, why: str = "") -> Kept:
         """Strike a trial out, or take it in again."""
