@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 import lyrandis
 from lyrandis.api.bodies import CheckedRoute
@@ -189,7 +189,10 @@ class PreferencesView(BaseModel):
 @router.get("/preferences")
 def get_preferences(store: Preferences) -> PreferencesView:
     """The preferences of whoever uses this data folder."""
-    return PreferencesView.model_validate(store.get(_KEY) or {})
+    try:
+        return PreferencesView.model_validate(store.get(_KEY) or {})
+    except ValidationError:  # damaged, or a newer version's: the usual units show everything
+        return PreferencesView()
 
 
 @router.put("/preferences")

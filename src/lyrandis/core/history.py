@@ -69,9 +69,8 @@ class Replay:
 
 
 class UnreadEntry(Entry):
-    """An entry that this version cannot read: as it was written, and why it is not understood."""
+    """An entry that this version cannot read: its number, kind and time, and why not the rest."""
 
-    raw: dict[str, Any]
     reason: str
 
 

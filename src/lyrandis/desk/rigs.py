@@ -133,9 +133,7 @@ class Desk:
 
         The rows as they are: a rig that cannot be read goes out too.
         """
-        kept = self.store.either(id)
-        created_at, base, entries = self.store.documents(id)
-        name = kept.name if isinstance(kept, Unreadable) else kept.present.rig.name
+        name, created_at, base, entries = self.store.documents(id)
         return name, rig_text(created_at, base, entries)
 
     def take_in(self, file: IO[bytes], heed: Callable[[], None]) -> Kept:

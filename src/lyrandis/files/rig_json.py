@@ -19,14 +19,14 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import refused
 from lyrandis.core.history import MOST_ENTRIES, Entry, replay
 from lyrandis.core.rig import Rig
-from lyrandis.core.strict import refuse_unfit
+from lyrandis.core.strict import MOST_DEPTH, MOST_KEYS, refuse_unfit
 
 MOST_BYTES = 500_000_000
 VERSION = 2  # 1 knew no trials; all else is the same
 _SMALL_BYTES = 2_000_000  # a damaged file up to this is read again to name line and column
 _CHUNK = 1 << 16
 _MOST_TEXT = 4_000_000  # one text or one entry of it
-_MOST_TOP = 50_000  # values of the file without its entries
+_MOST_VALUES = 50_000  # of one entry, or of one name at the top
 
 
 class _Metered:
@@ -104,9 +104,7 @@ def read_rig(data: bytes | IO[bytes], heed: Callable[[], None] = _heed) -> RigFi
         )  # fmt: skip
     start = 3 if _head(file, 3) == b"\xef\xbb\xbf" else 0
     try:
-        top = _top(file, start)
-        _refuse_foreign(top)
-        entries = [_entry(i, e, heed) for i, e in enumerate(_entries(file, start))]
+        top, entries = _parts(file, start, heed)
     except (JSONError, UnicodeDecodeError, RecursionError, OverflowError, ValueError) as error:
         if isinstance(error, RefusedError):
             raise
@@ -127,45 +125,84 @@ def _head(file: IO[bytes], count: int) -> bytes:
     return file.read(count)
 
 
-def _top(file: IO[bytes], start: int) -> dict[str, Any]:
-    """Everything of the file but its entries, which must be a list."""
+def _walk(
+    file: IO[bytes], start: int, heed: Callable[[], None]
+) -> Iterator[tuple[str | None, Any]]:
+    """Each value at the file's top by its name, and each entry of its list under None.
+
+    {"format": …, "base": {…}, "entries": [ {…}, {…} ]}
+     level 1: a name    level 2: inside a value, or between the list's entries
+    """
     file.seek(start)
-    top: dict[str, Any] = {}
-    name: str | None = None
+    metered = _Metered(file)
+    level = count = 0
+    name, listed = "", False  # the name being read; whether its value is the list of entries
     builder: ObjectBuilder | None = None
-    listed = first = False
-    metered, count = _Metered(file), 0
-    for prefix, event, value in ijson.parse(metered, use_float=True, buf_size=_CHUNK):
-        metered.since = 0
-        count += not prefix.startswith("entries.")
-        if count > _MOST_TOP:
-            raise RefusedError("file", "The file holds too much beside its entries.", _MOST_TOP)
-        if not first:
-            first = True
+    for event, value in ijson.basic_parse(metered, use_float=True, buf_size=_CHUNK):
+        count += 1
+        if level == 0:
             if event != "start_map":
-                break
+                raise _foreign()
+            level = 1
             continue
-        if prefix == "" and event == "map_key":
-            if name is not None and builder is not None:
-                top[name] = builder.value
-            name, builder = value, None if value == "entries" else ObjectBuilder()
-        elif prefix == "entries" and event == "start_array":
+        between = level == 1 or (listed and level == 2)
+        if event in ("start_map", "start_array"):
+            level += 1
+            if level > MOST_DEPTH:
+                raise RefusedError("file", "The file is nested too deeply.", MOST_DEPTH, "levels")
+        elif event in ("end_map", "end_array"):
+            level -= 1
+            if builder is None:  # the list of entries, or the file itself, is over
+                listed = False
+                continue
+        elif event == "map_key" and level == 1:
+            name = value
+            continue
+        if between and level == 2 and name == "entries" and event == "start_array" and not listed:
             listed = True
-        elif builder is not None and not (prefix == "" and event == "end_map"):
-            builder.event(event, value)
-    if name is not None and builder is not None:
-        top[name] = builder.value
-    if top.get("format") == "lyrandis-rig" and not listed:
-        raise RefusedError("entries", "The file holds no list of “entries”.")
+            continue
+        if builder is None:
+            builder = ObjectBuilder()
+        builder.event(event, value)
+        if level == (2 if listed else 1):
+            yield None if listed else name, builder.value
+            builder, count, metered.since = None, 0, 0
+            heed()
+        elif count > _MOST_VALUES:
+            raise RefusedError("file", "One entry of the file holds too much.", _MOST_VALUES)
+
+
+def _foreign() -> RefusedError:
+    return RefusedError(
+        "format", "This is not a Lyrandis rig: at its top stands no “format”: “lyrandis-rig”."
+    )
+
+
+def _parts(
+    file: IO[bytes], start: int, heed: Callable[[], None]
+) -> tuple[dict[str, Any], list[Entry]]:
+    top: dict[str, Any] = {}
+    entries: list[Entry] = []
+    for name, value in _walk(file, start, heed):
+        if name is None:
+            entries.append(_entry(len(entries), value))
+            continue
+        top[name] = value
+        if name == "format":
+            _refuse_foreign(top | {"version": VERSION})  # before the rest of it is read
+        if len(top) > MOST_KEYS:
+            raise RefusedError("file", "The file has too many names.", MOST_KEYS, "names")
     refuse_unfit(top, "file")
-    return top
+    _refuse_foreign(top)
+    if not entries and top.get("entries", []) != []:
+        raise RefusedError("entries", "The file holds no list of “entries”.")
+    top.pop("entries", None)
+    return top, entries
 
 
 def _refuse_foreign(top: dict[str, Any]) -> None:
     if top.get("format") != "lyrandis-rig":
-        raise RefusedError(
-            "format", "This is not a Lyrandis rig: at its top stands no “format”: “lyrandis-rig”."
-        )
+        raise _foreign()
     if top.get("version") not in (1, VERSION):
         shown = str(top.get("version"))[:20]
         raise RefusedError(
@@ -173,19 +210,9 @@ def _refuse_foreign(top: dict[str, Any]) -> None:
         )
 
 
-def _entries(file: IO[bytes], start: int) -> Iterator[Any]:
-    file.seek(start)
-    metered = _Metered(file)
-    for document in ijson.items(metered, "entries.item", use_float=True, buf_size=_CHUNK):
-        metered.since = 0
-        yield document
-
-
-def _entry(index: int, document: Any, heed: Callable[[], None]) -> Entry:
+def _entry(index: int, document: Any) -> Entry:
     if index >= MOST_ENTRIES:
         raise RefusedError("entries", "The history is too long.", MOST_ENTRIES, "entries")
-    if index % 100 == 0:
-        heed()
     refuse_unfit(document, f"entries.{index}")
     try:
         entry = Entry.model_validate(document)

@@ -2,18 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable
 from dataclasses import dataclass
-from typing import cast
+from typing import Any, cast
 
 from pydantic import ValidationError
+from sqlalchemy import RowMapping
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import refused
 from lyrandis.core.history import Entry, Kind, Replay, UnreadEntry, replay, resolve
 from lyrandis.core.rig import Rig
-from lyrandis.store.loose import Broken, plain
-from lyrandis.store.tables import EntryRow, RigRow
+from lyrandis.store.loose import Broken
 
 ENTRY_COLUMNS = (
     "seq", "kind", "at", "station", "standing", "why", "changes", "trial", "about",
@@ -54,9 +54,8 @@ class Unreadable:
     undoable: bool
 
 
-def entry_of(row: EntryRow) -> Entry:
-    """An entry, or an UnreadEntry where its row cannot be read."""
-    document = {name: getattr(row, name) for name in ENTRY_COLUMNS}
+def entry_of(document: RowMapping) -> Entry:
+    """An entry of its row's columns, or an UnreadEntry where the row cannot be read."""
     broken = next((v for v in document.values() if isinstance(v, Broken)), None)
     try:
         if broken is None:
@@ -64,52 +63,54 @@ def entry_of(row: EntryRow) -> Entry:
         reason = broken.reason
     except ValidationError as error:
         reason = refused(error.errors()[0]).reason
-    raw = {name: plain(value) for name, value in document.items()}
+    seq = int(document["seq"])
     return UnreadEntry.model_construct(
-        seq=row.seq,
-        kind=cast(Kind, row.kind),
-        at=str(row.at),
+        seq=seq,
+        kind=cast(Kind, document["kind"]),
+        at=str(document["at"]),
         station=None,
         standing=None,
         why="",
         changes=(),
         trial=None,
         about=None,
-        raw=raw,
-        reason=f"Entry {row.seq} cannot be read: {reason}",
+        reason=f"Entry {seq} cannot be read: {reason}",
     )
 
 
-def _base(row: RigRow) -> Rig:
-    if isinstance(row.base, Broken):
-        raise RefusedError("base", f"What the rig began as cannot be read: {row.base.reason}.")
+def _base(value: Any) -> Rig:
+    if isinstance(value, Broken):
+        raise RefusedError("base", f"What the rig began as cannot be read: {value.reason}.")
     try:
-        return Rig.model_validate(row.base)
+        return Rig.model_validate(value)
     except ValidationError as error:
         first = refused(error.errors()[0])
         raise RefusedError(f"base.{first.field}", first.reason, first.limit, first.unit) from None
 
 
-def kept_of(row: RigRow) -> Kept | Unreadable:
-    """The rig of a row; never raises for what stands in it."""
-    entries = [entry_of(e) for e in row.entries]
+def kept_of(row: Any, documents: Iterable[RowMapping]) -> Kept | Unreadable:
+    """The rig of its rows; never raises for what stands in them.
+
+    Parameters
+    ----------
+    row : id, created_at, archived_at and base: what the rig began as
+    documents : the columns of its entries, in order
+    """
+    id, created_at, archived_at, value = row
+    entries = tuple(entry_of(d) for d in documents)
     try:
-        base = _base(row)
+        base = _base(value)
         present = replay(base, entries)
     except RefusedError as error:
-        return _unreadable(row, entries, error)
-    return Kept(row.id, row.created_at, row.archived_at, base, tuple(entries), present)
-
-
-def _unreadable(row: RigRow, entries: Sequence[Entry], error: RefusedError) -> Unreadable:
-    name = row.base.get("name") if isinstance(row.base, dict) else None
-    return Unreadable(
-        id=row.id,
-        created_at=row.created_at,
-        archived_at=row.archived_at,
-        name=name[:80] if isinstance(name, str) and name.strip() else f"Rig {row.id}",
-        field=error.field,
-        reason=error.reason,
-        seq=row.entries[-1].seq if row.entries else 0,
-        undoable=bool(resolve(entries)[0]),
-    )
+        name = value.get("name") if isinstance(value, dict) else None
+        return Unreadable(
+            id=id,
+            created_at=created_at,
+            archived_at=archived_at,
+            name=name[:80] if isinstance(name, str) and name.strip() else f"Rig {id}",
+            field=error.field,
+            reason=error.reason,
+            seq=entries[-1].seq if entries else 0,
+            undoable=bool(resolve(entries)[0]),
+        )
+    return Kept(id, created_at, archived_at, base, entries, present)

@@ -3,10 +3,11 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
+from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import Engine, delete, func, insert, select
+from sqlalchemy import Connection, Engine, RowMapping, Text, delete, func, insert, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
@@ -20,6 +21,8 @@ from lyrandis.store.loose import Broken, plain
 from lyrandis.store.tables import EntryRow, PreferenceRow, RigRow
 
 ROWS_AT_ONCE = 500
+_RIG = select(RigRow.id, RigRow.created_at, RigRow.archived_at, RigRow.base)
+_ENTRY = select(*(getattr(EntryRow, name) for name in ENTRY_COLUMNS))
 
 
 class MissingError(LookupError):
@@ -78,16 +81,28 @@ class RigStore:
 
     def all(self) -> list[Kept | Unreadable]:
         """Every rig, the oldest first; those that cannot be read say so."""
-        with Session(self.engine) as session:
-            return [kept_of(row) for row in session.scalars(select(RigRow).order_by(RigRow.id))]
+        with self.engine.connect() as connection:
+            rows = connection.execute(_RIG.order_by(RigRow.id)).all()
+            return [kept_of(row, self._entries(connection, row.id)) for row in rows]
 
     def either(self, id: int) -> Kept | Unreadable:
         """One rig, readable or not; raises MissingError."""
-        with Session(self.engine) as session:
-            row = session.get(RigRow, id)
-            if row is None:
-                raise MissingError(f"There is no rig {id}.")
-            return kept_of(row)
+        with self.engine.connect() as connection:
+            row = self._row(connection, id)
+            return kept_of(row, self._entries(connection, id))
+
+    @staticmethod
+    def _row(connection: Connection, id: int) -> Any:
+        row = connection.execute(_RIG.where(RigRow.id == id)).one_or_none()
+        if row is None:
+            raise MissingError(f"There is no rig {id}.")
+        return row
+
+    @staticmethod
+    def _entries(connection: Connection, id: int) -> Iterator[RowMapping]:
+        """A rig's entries as they are, without holding all their rows at once."""
+        ordered = _ENTRY.where(EntryRow.rig_id == id).order_by(EntryRow.seq)
+        yield from connection.execute(ordered).mappings().yield_per(ROWS_AT_ONCE)
 
     def get(self, id: int) -> Kept:
         """One rig; raises MissingError or UnreadableError."""
@@ -101,8 +116,9 @@ class RigStore:
     ) -> Kept:
         """Keep a new rig, with the history it may bring."""
         at = created_at or _now()
-        self.heed(Kept(0, at, None, rig, tuple(entries), replay(rig, entries)), None)
-        return self.get(self.add(rig.model_dump(mode="json"), at, entries))
+        made = Kept(0, at, None, rig, tuple(entries), replay(rig, entries))
+        self.heed(made, None)
+        return replace(made, id=self.add(rig.model_dump(mode="json"), at, entries))
 
     def add(self, base: dict[str, Any], created_at: str, entries: Iterable[Entry]) -> int:
         """Write a rig that was checked, in one transaction; its number."""
@@ -121,36 +137,39 @@ class RigStore:
                 connection.execute(insert(EntryRow), rows)
             return id
 
-    def documents(self, id: int) -> tuple[str, Any, Iterator[dict[str, Any]]]:
-        """A rig's rows as they are: when it was made, its beginning, and its entries, a few at
-        a time, up to the latest at the time of asking. Works for a rig that cannot be read.
+    def documents(self, id: int) -> tuple[str, str, Any, Iterator[dict[str, Any]]]:
+        """A rig's rows as they are, also of a rig that cannot be read.
+
+        Returns
+        -------
+        Its name (as last set, for the file's), when it was made, its beginning, and its entries,
+        a few at a time, up to the latest at the time of asking.
         """
-        rig = select(RigRow.created_at, RigRow.base).where(RigRow.id == id)
-        latest = select(func.max(EntryRow.seq)).where(EntryRow.rig_id == id)
+        mine = EntryRow.rig_id == id
+        named = EntryRow.changes.cast(Text).contains('"path": "name"')
         with self.engine.connect() as connection:
-            row = connection.execute(rig).one_or_none()
-            if row is None:
-                raise MissingError(f"There is no rig {id}.")
-            newest = connection.execute(latest).scalar() or 0
-        return row.created_at, plain(row.base), self._documents(id, newest)
+            row = self._row(connection, id)
+            newest = connection.execute(select(func.max(EntryRow.seq)).where(mine)).scalar() or 0
+            latest = select(EntryRow.changes).where(mine, named).order_by(EntryRow.seq.desc())
+            changes = connection.execute(latest.limit(1)).scalar()
+        names = [row.base.get("name")] if isinstance(row.base, dict) else []
+        if isinstance(changes, list):
+            names += [c.get("after") for c in changes if c.get("path") == "name"]
+        name = str(names[-1]) if names else f"Rig {id}"
+        return name, row.created_at, plain(row.base), self._documents(id, newest)
 
     def _documents(self, id: int, newest: int) -> Iterator[dict[str, Any]]:
-        columns = [getattr(EntryRow, name) for name in ENTRY_COLUMNS]
+        mine = _ENTRY.where(EntryRow.rig_id == id, EntryRow.seq <= newest).order_by(EntryRow.seq)
         last = 0
         while last < newest:
-            some = (
-                select(*columns)
-                .where(EntryRow.rig_id == id, EntryRow.seq > last, EntryRow.seq <= newest)
-                .order_by(EntryRow.seq)
-                .limit(ROWS_AT_ONCE)
-            )
             with self.engine.connect() as connection:
-                rows = connection.execute(some).all()
+                some = mine.where(EntryRow.seq > last).limit(ROWS_AT_ONCE)
+                rows = connection.execute(some).mappings().all()
             if not rows:
                 return
             for row in rows:
-                yield {name: plain(value) for name, value in zip(ENTRY_COLUMNS, row, strict=True)}
-            last = rows[-1].seq
+                yield {name: plain(value) for name, value in row.items()}
+            last = rows[-1]["seq"]
 
     def _write(self, id: int, entry: Entry) -> None:
         """Write one entry, if it is still the next one."""

@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Any
 
 from sqlalchemy import CheckConstraint, ForeignKey, Index, String, Text, UniqueConstraint
-from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column, relationship
+from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
 from lyrandis.store.loose import LooseJSON
 
@@ -23,9 +23,6 @@ class RigRow(Base):
     base: Mapped[Any] = mapped_column(LooseJSON)
     created_at: Mapped[str] = mapped_column(String(40))
     archived_at: Mapped[str | None] = mapped_column(String(40), default=None)
-    entries: Mapped[list[EntryRow]] = relationship(
-        order_by="EntryRow.seq", cascade="all, delete-orphan", lazy="selectin"
-    )
 
 
 class EntryRow(Base):
