@@ -87,7 +87,7 @@ def put_back(request: Request, file: Annotated[UploadFile, File()], desk: AtDesk
     A file that is no whole backup, or a newer version's, is refused and changes nothing.
     """
     folder = _folder(request)
-    with tempfile.TemporaryDirectory(dir=folder, prefix=".upload-") as place:
+    with tempfile.TemporaryDirectory() as place:
         source = Path(place) / "backup.db"
         with source.open("wb") as target:
             shutil.copyfileobj(file.file, target)

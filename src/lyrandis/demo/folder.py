@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 import json
+import shutil
 import tempfile
 from pathlib import Path
 
@@ -81,6 +82,8 @@ def prepare(folder: Path, reset: bool) -> None:
     if state == _READY and not reset and (folder / database.FILE_NAME).exists():
         return
     _mark(folder, _UNDER_WAY)
+    for left in folder.glob(".demo-*"):  # of one that was killed
+        shutil.rmtree(left, ignore_errors=True)
     with tempfile.TemporaryDirectory(dir=folder, prefix=".demo-") as place:
         scenario_in(Path(place))
         aside, _ = restore(folder, Path(place) / database.FILE_NAME)

@@ -69,11 +69,15 @@ def read_readings(data: bytes) -> list[list[float]]:
         raise RefusedError(
             "file", f"The file is not text: byte {error.start + 1} is none."
         ) from None
+    text = text.replace("\r\n", "\n").replace("\r", "\n")  # old machines end lines by CR alone
     sample = text.split("\n", 1)[0]
     delimiter = max(";\t,", key=sample.count)
-    rows = [
-        (i + 1, row) for i, row in enumerate(csv.reader(io.StringIO(text), delimiter=delimiter))
-    ]
+    reader = csv.reader(io.StringIO(text), delimiter=delimiter)
+    try:
+        rows = [(i + 1, row) for i, row in enumerate(reader)]
+    except csv.Error as error:
+        line = reader.line_num
+        raise RefusedError(f"line {line}", f"Line {line} cannot be read: {error}.") from None
     rows = [(line, row) for line, row in rows if any(cell.strip() for cell in row)]
     if not rows:
         raise RefusedError("file", "The file is empty.")

@@ -147,6 +147,7 @@ def open_database(folder: Path) -> Engine:
     places.make(folder)
     file = folder / FILE_NAME
     with places.alone_at_opening(folder):
+        places.sweep(folder)
         if file.exists():
             _set_aside_if_unfinished(file)
         places.touch(file)

@@ -5,11 +5,13 @@ from __future__ import annotations
 import fcntl
 import os
 import secrets
+import time
 from collections.abc import Iterator
 from contextlib import contextmanager
 from pathlib import Path
 
 _IN_USE, _OPENING = ".in-use", ".opening"
+_STALE_S = 3600.0
 PRIVATE_FOLDER, PRIVATE_FILE = 0o700, 0o600
 
 
@@ -43,6 +45,13 @@ def touch(file: Path) -> None:
 def beside(file: Path) -> Path:
     """A temporary name in the same folder."""
     return file.with_name(f".{file.name}.{secrets.token_hex(4)}.part")
+
+
+def sweep(folder: Path) -> None:
+    """Remove what was growing under a temporary name when its process was ended."""
+    for part in folder.glob(".*.part*"):
+        if time.time() - part.stat().st_mtime > _STALE_S:
+            part.unlink(missing_ok=True)
 
 
 def move(file: Path, to: Path) -> None:
