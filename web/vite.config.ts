@@ -8,6 +8,8 @@ export default defineConfig({
 	server: { proxy: { '/api': 'http://127.0.0.1:8730' } },
 	test: {
 		environment: 'jsdom',
+		testTimeout: 60_000,
+		hookTimeout: 60_000,
 		include: ['src/**/*.test.ts'],
 		setupFiles: ['./src/test-setup.ts']
 	}

@@ -12,8 +12,13 @@ from pathlib import Path
 from urllib.parse import urlsplit
 
 import pytest
+from playwright.sync_api import expect
 
 SITE = Path(__file__).parents[2] / "src" / "lyrandis" / "site" / "index.html"
+
+
+PATIENCE_S = 30  # a busy machine is slow, not wrong
+expect.set_options(timeout=PATIENCE_S * 1000)
 
 
 @pytest.fixture(scope="session")
@@ -45,7 +50,7 @@ def _serve(folder, command):
         env=os.environ, stdout=subprocess.DEVNULL,
     )  # fmt: skip
     address = f"http://127.0.0.1:{port}"
-    for _ in range(200):
+    for _ in range(PATIENCE_S * 20):
         try:
             urllib.request.urlopen(f"{address}/api/health").close()
             return run, address
@@ -63,7 +68,7 @@ def _server(command):
         run, at = _serve(tmp_path, command)
         yield at
         run.terminate()
-        run.wait(20)
+        run.wait(PATIENCE_S)
 
     return address
 
@@ -75,6 +80,8 @@ demo = _server("demo")
 @pytest.fixture
 def page(page):
     """A page on which no error, and no request to another machine, goes unnoticed."""
+    page.set_default_timeout(PATIENCE_S * 1000)
+    page.set_default_navigation_timeout(2 * PATIENCE_S * 1000)
     faults = []
     page.on("pageerror", lambda error: faults.append(str(error)))
 

