@@ -165,7 +165,7 @@ def install(app: FastAPI) -> None:
         return problem(
             409,
             "This rig cannot be read",
-            f"This version cannot read the rig ({rig.field}): {rig.reason} It is kept as it is: "
+            f"This version cannot read the rig, {rig.why} It is kept as it is: "
             "take back its latest entry, take out its file, or put it away.",
             [RefusedError(rig.field, rig.reason)],
         )

@@ -309,7 +309,7 @@ class Aim(Frozen):
         max_length=60,
         fail_fast=True,
         title="Distances",
-        json_schema_extra={"quantity": "distance"},
+        json_schema_extra={"quantity": "distance", "why": "The flight model covers 2 to 120 m."},
     )
     slope_deg: float = measure(0, "angle", -45, 45, "Slope", "Uphill is positive.")
     spot_half_height_cm: float = measure(

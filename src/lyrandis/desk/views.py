@@ -79,7 +79,7 @@ def note_of(kept: Kept | Unreadable) -> RigNote:
         return RigNote(
             id=kept.id, seq=kept.seq, name=kept.name, form="", hand="", release="", archer="",
             created_at=kept.created_at, changed_at=kept.created_at, archived=archived, due=0,
-            unreadable=f"{kept.field}: {kept.reason}", undoable=kept.undoable,
+            unreadable=kept.why, undoable=kept.undoable,
         )  # fmt: skip
     rig, present = kept.present.rig, kept.present
     return RigNote(

@@ -53,6 +53,15 @@ class Unreadable:
     seq: int
     undoable: bool
 
+    @property
+    def why(self) -> str:
+        """Where it cannot be read, as people count, and why."""
+        head, _, rest = self.field.partition(".")
+        number = rest.partition(".")[0]
+        if head == "entries" and number.isdigit():
+            return f"entry {int(number) + 1}: {self.reason}"
+        return f"its beginning: {self.reason}" if head == "base" else self.reason
+
 
 def entry_of(document: RowMapping) -> Entry:
     """An entry of its row's columns, or an UnreadEntry where the row cannot be read."""

@@ -68,7 +68,7 @@ def look_over(file: Path) -> Looked:
         if revision != database.head():
             return Looked((), revision, 0, ())
         rigs = RigStore(engine).all()
-    bad = tuple((r.name, f"{r.field}: {r.reason}") for r in rigs if isinstance(r, Unreadable))
+    bad = tuple((r.name, r.why) for r in rigs if isinstance(r, Unreadable))
     return Looked((), revision, len(rigs), bad)
 
 

@@ -129,7 +129,7 @@
 				<li>
 					<a class="name" href="/rig/{rig.id}/draw">{rig.name}</a>
 					{#if rig.unreadable}
-						<span class="fault">Cannot be read here: {rig.unreadable}</span>
+						<span class="fault">Cannot be read here, {rig.unreadable}</span>
 					{:else}
 						<span>
 							{reference.catalog?.forms[rig.form]?.title}, {rig.hand} hand, {release[
@@ -157,7 +157,7 @@
 								>Sheet</a
 							>
 						{/if}
-						<a class="link" href="/api/rigs/{rig.id}/file">File</a>
+						<a class="link" href="/api/rigs/{rig.id}/file" download>File</a>
 						<button class="link" onclick={() => archive(rig)}
 							>{rig.archived ? 'Take out' : 'Put away'}</button
 						>

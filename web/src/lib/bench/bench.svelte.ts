@@ -84,6 +84,9 @@ export class RigBench {
 			else this.changes[path] = value;
 			delete this.refused[path];
 		}
+		// What was wanted beside a change is asked for anew, if it still is.
+		for (const path of Object.keys(this.refused))
+			if (!(path in this.changes)) delete this.refused[path];
 		this.look();
 	}
 
@@ -123,9 +126,17 @@ export class RigBench {
 			const path = names.find((p) => p in this.changes || p in settings);
 			if (path === undefined) continue;
 			this.refused[path] = e.reason;
-			shown ||= path in this.changes;
+			shown ||= path in this.changes || this.beside(path);
 		}
 		this.fault = shown ? null : problem.message;
+	}
+
+	/** Whether a setting stands at the same station as one that was changed. */
+	private beside(path: string): boolean {
+		const stations = reference.catalog?.stations ?? [];
+		return stations.some(
+			(s) => s.settings.includes(path) && s.settings.some((p) => p in this.changes)
+		);
 	}
 
 	revert(): void {

@@ -295,7 +295,9 @@
 	</p>
 </form>
 {#if bench().kept.trials.some((t) => t.trial.kind === 'brace' && !t.struck)}
-	<p class="quiet"><a class="link" href="/api/rigs/{bench().id}/brace-trials">Trials as CSV</a></p>
+	<p class="quiet">
+		<a class="link" href="/api/rigs/{bench().id}/brace-trials" download>Trials as CSV</a>
+	</p>
 {/if}
 <TrialList
 	kinds={['brace']}

@@ -142,7 +142,7 @@
 			<button type="button" class="link" onclick={pull}>Pull the simulated scale</button>
 			<button type="button" class="link" onclick={() => picker?.click()}>Readings from CSV</button>
 			{#if bench().kept.rig.bow?.measured?.length}
-				<a class="link" href="/api/rigs/{bench().id}/readings">Readings as CSV</a>
+				<a class="link" href="/api/rigs/{bench().id}/readings" download>Readings as CSV</a>
 			{/if}
 			{#if readings.length > 0}
 				<button type="button" class="link" onclick={() => bench().set('bow.measured', [])}

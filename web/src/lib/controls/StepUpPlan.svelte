@@ -46,7 +46,8 @@
 	<p class="quiet">
 		The days are the earliest: a step waits for the holds before it. Stop at pain; a coach's word
 		wins.
-		{#if saved}<a class="link" href="/api/rigs/{bench().id}/step-up.ics">Days for your calendar</a
+		{#if saved}<a class="link" href="/api/rigs/{bench().id}/step-up.ics" download
+				>Days for your calendar</a
 			>{/if}
 	</p>
 {/if}

@@ -44,7 +44,9 @@
 
 <main>
 	<h1>{note ? `${note.name} cannot be opened` : 'This rig cannot be opened'}</h1>
-	<p role="alert">{fault ?? reason}</p>
+	<p role="alert">
+		{fault ?? (note?.unreadable ? `It cannot be read here, ${note.unreadable}` : reason)}
+	</p>
 	{#if note}
 		{@const rig = note}
 		<p class="quiet">
@@ -55,7 +57,7 @@
 			{#if rig.undoable}
 				<button class="act" onclick={() => takeBack(rig)}>Take back the latest entry</button>
 			{/if}
-			<a class="act plain" href="/api/rigs/{id}/file">Its file</a>
+			<a class="act plain" href="/api/rigs/{id}/file" download>Its file</a>
 			<button class="act plain" onclick={() => archive(rig)}
 				>{rig.archived ? 'Take out' : 'Put away'}</button
 			>
@@ -70,6 +72,10 @@
 		max-width: 36rem;
 		margin: 16vh auto;
 		padding: 0 1.5rem;
+	}
+	h1 {
+		font-size: 2.05rem;
+		line-height: 1.15;
 	}
 	p {
 		margin: 0.8rem 0;

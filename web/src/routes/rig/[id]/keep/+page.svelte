@@ -55,7 +55,7 @@
 		disabled={!bench().kept.redoable || bench().dirty}
 		onclick={() => bench().redo()}>Do it again</button
 	>
-	<a class="link" href="/api/rigs/{bench().id}/file">Rig as a file</a>
+	<a class="link" href="/api/rigs/{bench().id}/file" download>Rig as a file</a>
 	<a class="link" href="/api/rigs/{bench().id}/sheet" target="_blank" rel="noopener">Print sheet</a>
 </p>
 <ol>

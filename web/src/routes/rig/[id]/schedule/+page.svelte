@@ -35,7 +35,7 @@
 	<p class="answer">
 		{#if due}<strong>{due}</strong> thing{due === 1 ? '' : 's'} to do now; each is done by the measurement
 			it asks for.{:else}Nothing is due now.{/if}
-		<a class="link" href="/api/rigs/{bench().id}/schedule.ics">Days for your calendar</a>
+		<a class="link" href="/api/rigs/{bench().id}/schedule.ics" download>Days for your calendar</a>
 	</p>
 	{#if bench().fault}<p class="fault" role="alert">{bench().fault}</p>{/if}
 	{#each groups as [when, title, none] (when)}
