@@ -5,10 +5,12 @@ from itertools import pairwise
 
 import numpy as np
 import pytest
+import scipy.fft
 import soundfile
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.rig import Rig
+from lyrandis.core.sound import events
 from lyrandis.core.sound.events import analyse
 from lyrandis.core.sound.weighting import a_weight_db, a_weighted
 from lyrandis.files.wav import read_wav, write_wav
@@ -277,3 +279,59 @@ class TestWhatDoesNotMatter:
         assert told.tone in pairs
         quiet = analyse(np.random.default_rng(8).normal(0, 0.01, (48_000 * 8, 1)), 48_000)
         assert quiet.tone is None
+
+
+class TestBlocks:
+    """The weighting goes block by block: nothing of it shows in the result."""
+
+    @pytest.mark.parametrize("channels", [1, 2])
+    def test_the_same_as_all_at_once(self, channels):
+        rate = 48_000
+        rng = np.random.default_rng(3)
+        data = rng.normal(0, 0.1, (700_000, channels)).astype(np.float32)
+        data[262_000:262_300] += 0.8  # a knock where one block ends and the next begins
+        size = scipy.fft.next_fast_len(2 * len(data), real=True)
+        gain = 10 ** (a_weight_db(np.arange(size // 2 + 1) * (rate / size)) / 20)
+        whole = scipy.fft.irfft(
+            scipy.fft.rfft(data.astype(float), size, axis=0) * gain[:, None], size, axis=0
+        )
+        assert np.abs(a_weighted(data, rate) - whole[: len(data)]).max() < 2e-5
+
+    def test_the_samples_are_kept_unless_they_may_be_spoilt(self):
+        data = np.random.default_rng(3).normal(0, 0.1, (50_000, 1)).astype(np.float32)
+        before = data.copy()
+        weighted = a_weighted(data, 48_000)
+        assert (data == before).all()
+        assert a_weighted(data, 48_000, spoil=True) is data
+        assert data == pytest.approx(weighted)
+
+    def test_it_can_be_stopped_between_blocks(self):
+        calls = []
+
+        def heed():
+            calls.append(1)
+            if len(calls) == 2:
+                raise InterruptedError
+
+        with pytest.raises(InterruptedError):
+            a_weighted(np.ones((700_000, 1), dtype=np.float32), 48_000, heed=heed)
+
+
+class TestLags:
+    def test_the_common_lag_is_found_among_thousands_of_knocks(self):
+        """Shots every five seconds among knocks at random: their arrivals' lag still stands out."""
+        rng = np.random.default_rng(7)
+        frames = sorted(
+            {int(f) for f in rng.uniform(0, 400_000, 800)}
+            | {2000 * i for i in range(200)}
+            | {2000 * i + 180 for i in range(200)}
+        )
+        shots = {2000 * i for i in range(200)}
+        heard = [
+            events._Heard(f, f + 40, -10.0 if f in shots else float(rng.uniform(-40, -20)), 0.0)
+            for f in frames
+        ]
+        lag, firsts = events._common_lag(heard, lambda: None)
+        assert lag == pytest.approx(0.45, abs=0.041)
+        found = {heard[i].frame for i in firsts}
+        assert len(found & shots) > 150
