@@ -104,6 +104,19 @@ def test_taking_back_the_entry_opens_it_again(spoil, client, statement):
     assert kept.status_code == 200
 
 
+def test_what_an_earlier_version_let_in_still_opens(spoil, client):
+    """Times without a zone, from files made by hand; distances that no flight model covers."""
+    changes = json.dumps([{"path": "aim.distances_m", "before": [10], "after": [1, 500]}])
+    spoil(
+        "UPDATE entries SET at = '2026-04-11' WHERE rig_id = 1 AND seq = 2",
+        "UPDATE entries SET at = '2026-04-11T10:00:00' WHERE rig_id = 1 AND seq = 3",
+        (f"UPDATE entries SET changes = ? WHERE rig_id = 1 AND seq = {LATEST}", (changes,)),
+    )
+    for page in ("", "/history", "/schedule", "/sheet", "/file"):
+        assert client.get(f"/api/rigs/1{page}").status_code == 200
+    assert client.get("/api/rigs/1").json()["rig"]["aim"]["distances_m"] == [1, 500]
+
+
 def test_an_entry_that_went_missing_is_said(spoil, client):
     spoil("DELETE FROM entries WHERE rig_id = 1 AND seq = 3")
     assert client.get("/api/rigs").status_code == 200

@@ -31,6 +31,7 @@ BODIES = {
     "a list too long": ("/api/compute/crawls", '{"distances_m": [' + many("5", 200_000) + "]}"),
     "nonsense in a list": ("/api/compute/crawls", '{"distances_m": [' + many('"x"', 150_000) + "]}"),
     "nonsense in a rig": ("/api/rigs", '{"aim": {"distances_m": [' + many("{}", 200_000) + "]}}"),
+    "bows to line up": ("/api/rigs/1/line-up", '{"picks": [' + many("{}", 200_000) + "]}"),
     "names not known": ("/api/compute/arrow", "{" + NAMES + "}"),
     "units not known": ("/api/preferences", '{"units": {' + NAMES + "}}"),
     "deep": ("/api/rigs", '{"notes":' * 300 + "1" + "}" * 300),

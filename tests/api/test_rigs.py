@@ -258,4 +258,5 @@ class TestWhoIsAnswered:
         answer = client.get("/api/rigs/1/history")
         assert answer.status_code == 500
         assert "Fault" in answer.json()["detail"]
+        assert answer.headers["x-frame-options"] == "DENY"
         assert "secret" not in answer.text

@@ -63,6 +63,38 @@ def test_what_is_not_done_there_is_a_405_that_says_what_is(client, path, method)
     assert known <= set(answer.headers["allow"].split(", "))
 
 
+def arrays(schema, components, seen=()):
+    """Every list that a request may hold, by its path."""
+    if "$ref" in schema:
+        name = schema["$ref"].rpartition("/")[2]
+        if name not in seen:
+            yield from arrays(components[name], components, (*seen, name))
+        return
+    if schema.get("type") == "array":
+        yield schema, seen
+    for inner in [
+        *schema.get("properties", {}).values(),
+        *schema.get("anyOf", []),
+        *schema.get("oneOf", []),
+        *schema.get("prefixItems", []),
+        *([schema["items"]] if isinstance(schema.get("items"), dict) else []),
+    ]:
+        yield from arrays(inner, components, seen)
+
+
+def test_every_list_of_a_request_is_bounded_in_the_document():
+    document = APP.openapi()
+    components = document["components"]["schemas"]
+    found = 0
+    for path, methods in document["paths"].items():
+        for method, operation in methods.items():
+            for content in operation.get("requestBody", {}).get("content", {}).values():
+                for array, where in arrays(content["schema"], components):
+                    assert "maxItems" in array, (method, path, where)
+                    found += 1
+    assert found > 20
+
+
 def test_the_kept_document_is_current():
     """`make api` writes docs/openapi.json and the browser's types from it."""
     kept = json.loads((ROOT / "docs" / "openapi.json").read_text())

@@ -73,3 +73,4 @@ def test_starts_with_its_data_by_the_environment(tmp_path, command, rigs):
         printed = run.communicate(timeout=60)[0]
     assert f"http://127.0.0.1:{port}" in printed
     assert list(tmp_path.rglob(FILE_NAME))
+    assert not list(tmp_path.rglob("*-wal"))  # an ordinary stop leaves one file

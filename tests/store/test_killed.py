@@ -1,13 +1,12 @@
 """Ended at any instant while it is made, migrated, reset or restored, it starts again whole."""
 
-import json
 import os
 import sqlite3
 from pathlib import Path
 
 import pytest
-from alembic import command
-from sqlalchemy import event, text
+from earlier import old_folder
+from sqlalchemy import event
 
 from lyrandis.core.rig import Rig
 from lyrandis.demo import folder as demo_folder
@@ -72,30 +71,6 @@ def test_while_it_is_created(tmp_path):
         return tmp_path / str(n)
 
     every_statement(make, database.open_database, opens_and_keeps, least=10)
-
-
-def old_folder(folder):
-    """A folder as the first version wrote it, with one rig."""
-    folder.mkdir()
-    engine = database.engine_of(folder / database.FILE_NAME)
-    config = database._config()
-    with database.writing(engine) as connection:
-        config.attributes["connection"] = connection
-        command.upgrade(config, "0001")
-        connection.execute(
-            text("INSERT INTO rigs VALUES (1, :base, '2026-01-01T10:00:00+00:00', NULL)"),
-            {"base": json.dumps({"name": "Old", "bow": {"length_in": 66}})},
-        )
-        changes = json.dumps([{"path": "bow.brace_height_in", "after": 8.0}])
-        connection.execute(
-            text(
-                "INSERT INTO entries VALUES (5, 1, 1, 'adjust', '2026-01-02T10:00:00+00:00', "
-                "'brace', 'settled', 'quiet', :changes)"
-            ),
-            {"changes": changes},
-        )
-    engine.dispose()
-    return folder
 
 
 def test_while_it_is_migrated(tmp_path):

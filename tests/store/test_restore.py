@@ -5,6 +5,7 @@ import sqlite3
 import stat
 
 import pytest
+from earlier import old_folder
 from typer.testing import CliRunner
 
 from lyrandis.cli import app
@@ -240,6 +241,13 @@ def test_a_start_that_cannot_be_says_what_to_do_in_three_lines(tmp_path):
     told = runner.invoke(app, ["serve", "--data", str(blocked / "inside")])
     assert told.exit_code == 1
     assert len(told.output.strip().split("\n")) == 3
+
+
+def test_a_backup_of_an_earlier_version_comes_up(mine, tmp_path):
+    old = old_folder(tmp_path / "old")
+    code, said = run("restore", old / FILE_NAME, "--data", mine)
+    assert code == 0, said
+    assert names_in(mine) == ["Old"]
 
 
 def test_a_restore_in_the_way_of_the_first_data(tmp_path, saved):

@@ -46,6 +46,7 @@ def create_app(
     @asynccontextmanager
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:
         with in_use(folder):
+            engine.dispose()  # what was opened before the folder was held may have been replaced
             yield
         engine.dispose()  # folds the write-ahead log into the file
 

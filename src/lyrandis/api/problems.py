@@ -96,6 +96,18 @@ def problem(
     )
 
 
+def fault(error: Exception) -> JSONResponse:
+    """The answer to what nobody foresaw: a mark that stands in the log too, and no more."""
+    mark = uuid.uuid4().hex[:8]
+    log.exception("fault %s", mark, exc_info=error)
+    return problem(
+        500,
+        "A fault of the server",
+        f"Something went wrong on the server's side. Nothing kept was lost. Fault {mark} is in "
+        "its log.",
+    )
+
+
 def note_methods(app: FastAPI, routers: Sequence[APIRouter]) -> None:
     """Note which methods each path of the routers knows, for the answers that say so."""
     app.state.methods = [
@@ -203,14 +215,3 @@ def install(app: FastAPI) -> None:
         if error.status_code == 405:
             return not_allowed(request.url.path, allowed(app, request.url.path))
         return problem(error.status_code, "The request failed", str(error.detail), headers=headers)
-
-    @app.exception_handler(Exception)
-    async def _fault(_: Request, error: Exception) -> JSONResponse:
-        mark = uuid.uuid4().hex[:8]
-        log.exception("fault %s", mark, exc_info=error)
-        return problem(
-            500,
-            "A fault of the server",
-            f"Something went wrong on the server's side. Nothing kept was lost. Fault {mark} is "
-            "in its log.",
-        )

@@ -150,7 +150,7 @@ class Pick(Body):
 class LineUpIn(Changes):
     """Up to three bows to draw side by side."""
 
-    picks: list[Pick] = Field(max_length=3)
+    picks: list[Pick] = Field(max_length=3, fail_fast=True)
 
 
 @router.post("/{id}/line-up")

@@ -12,7 +12,7 @@ from starlette.datastructures import Headers, MutableHeaders
 from starlette.responses import RedirectResponse, Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
-from lyrandis.api.problems import problem
+from lyrandis.api.problems import fault, problem
 from lyrandis.files.rig_json import MOST_BYTES as MOST_RIG_BYTES
 
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
@@ -93,7 +93,7 @@ def _bearer(headers: Headers) -> str | None:
 class Guard:
     """Refuses unknown hosts, foreign origins, oversized bodies and, where set, a missing token.
 
-    Every answer, refused or not, carries the security headers; HEAD is answered as GET without
+    Every answer, refused or a fault, carries the security headers; HEAD is answered as GET without
     its body.
     """
 
@@ -112,7 +112,11 @@ class Guard:
         if head:
             scope = {**scope, "method": "GET"}
 
+        begun = False
+
         async def guarded(message: Message) -> None:
+            nonlocal begun
+            begun = True
             if message["type"] == "http.response.start":
                 headers = MutableHeaders(scope=message)
                 for name, value in _SECURE_HEADERS.items():
@@ -123,7 +127,12 @@ class Guard:
             await send(message)
 
         answer = self._refuse(scope)
-        await (answer or self.app)(scope, receive, guarded)
+        try:
+            await (answer or self.app)(scope, receive, guarded)
+        except Exception as error:
+            if begun:
+                raise  # the answer is on its way: only cutting it off tells that it is not whole
+            await fault(error)(scope, receive, guarded)
 
     def _refuse(self, scope: Scope) -> Response | None:
         headers = Headers(scope=scope)

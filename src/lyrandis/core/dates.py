@@ -6,7 +6,7 @@ What is now is always passed in.
 from __future__ import annotations
 
 import re
-from datetime import date, datetime, timedelta
+from datetime import UTC, date, datetime, timedelta
 from typing import Annotated
 
 from pydantic import AfterValidator, StringConstraints
@@ -47,6 +47,18 @@ def _moment(text: str) -> str:
         )
     _in_reach(day_of(text, "at"), text)
     return text
+
+
+def with_zone(text: str) -> str | None:
+    """A day or a time without its zone, as earlier versions took them in, taken as UTC.
+
+    None where it is no time at all.
+    """
+    try:
+        at = datetime.fromisoformat(text)
+    except ValueError:
+        return None
+    return (at if at.tzinfo else at.replace(tzinfo=UTC)).isoformat(timespec="seconds")
 
 
 Day = Annotated[

@@ -49,7 +49,7 @@ class Entry(BaseModel):
     station: StationId | None = None
     standing: Standing | None = None
     why: str = Field(default="", max_length=500)
-    changes: tuple[Change, ...] = Field(default=(), max_length=200)
+    changes: tuple[Change, ...] = Field(default=(), max_length=200, fail_fast=True)
     trial: Trial | None = None
     about: int | None = Field(default=None, ge=1, le=MOST_ENTRIES)
 

@@ -2,13 +2,14 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterable
+from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 from typing import Any, cast
 
 from pydantic import ValidationError
 from sqlalchemy import RowMapping
 
+from lyrandis.core.dates import with_zone
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import refused
 from lyrandis.core.history import Entry, Kind, Replay, UnreadEntry, replay, resolve
@@ -63,7 +64,7 @@ class Unreadable:
         return f"its beginning: {self.reason}" if head == "base" else self.reason
 
 
-def entry_of(document: RowMapping) -> Entry:
+def entry_of(document: Mapping[str, Any]) -> Entry:
     """An entry of its row's columns, or an UnreadEntry where the row cannot be read."""
     broken = next((v for v in document.values() if isinstance(v, Broken)), None)
     try:
@@ -71,7 +72,11 @@ def entry_of(document: RowMapping) -> Entry:
             return Entry.model_validate(document)
         reason = broken.reason
     except ValidationError as error:
-        reason = refused(error.errors()[0]).reason
+        first = error.errors()[0]
+        mended = with_zone(str(document["at"])) if first["loc"] == ("at",) else None
+        if mended is not None and mended != document["at"]:
+            return entry_of({**document, "at": mended})
+        reason = refused(first).reason
     seq = int(document["seq"])
     return UnreadEntry.model_construct(
         seq=seq,
@@ -106,7 +111,7 @@ def kept_of(row: Any, documents: Iterable[RowMapping]) -> Kept | Unreadable:
     documents : the columns of its entries, in order
     """
     id, created_at, archived_at, value = row
-    entries = tuple(entry_of(d) for d in documents)
+    entries = tuple(entry_of(dict(d)) for d in documents)
     try:
         base = _base(value)
         present = replay(base, entries)
