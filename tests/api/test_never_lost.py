@@ -147,6 +147,22 @@ def test_a_page_that_breaks_keeps_the_change_out(rigs, monkeypatch):
     assert send(rigs, "/api/rigs/1/undo", {"seq": seq}).status_code == 200
 
 
+@pytest.mark.parametrize(
+    "before", [True, "x", 1e300, -1e-300, [1, "x"], {"a": 1}, [[]], "{v0}", [None]]
+)
+@pytest.mark.parametrize("path", ["bow.length_in", "name", "bow.measured", "bow.takedown"])
+def test_a_file_whose_past_is_odd_is_shown_or_refused_whole(rigs, before, path):
+    document = json.loads(rigs.get("/api/rigs/1/file").text)
+    after = {"bow.length_in": 66, "name": "N", "bow.measured": [], "bow.takedown": True}[path]
+    document["entries"][0]["changes"].append({"path": path, "before": before, "after": after})
+    answer = rigs.post("/api/rigs/import", files={"file": json.dumps(document).encode()})
+    assert answer.status_code in (201, 422), answer.text
+    if answer.status_code == 201:
+        every_page_answers(rigs, answer.json()["id"])
+        told = rigs.get(f"/api/rigs/{answer.json()['id']}/history").json()
+        assert len(told) == len(document["entries"])
+
+
 WORDS = st.text(string.printable + "{}äß\u2028", max_size=12)
 ODD = st.one_of(
     st.none(), st.booleans(), WORDS, st.floats(), st.integers(-(10**20), 10**20),

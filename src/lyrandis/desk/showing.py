@@ -11,18 +11,23 @@ from contextlib import suppress
 from lyrandis.core.errors import RefusedError
 from lyrandis.desk import papers
 from lyrandis.desk.bench_view import bench_view
-from lyrandis.desk.views import note_of, view_of
+from lyrandis.desk.views import history_of, note_of, view_of
 from lyrandis.store.kept import Kept
 
 log = logging.getLogger("lyrandis")
 
 
-def show_all(kept: Kept, made: str) -> None:
+def show_all(kept: Kept, made: str, all_new: bool = False) -> None:
     """Compute all that the pages show of a rig; raises where one of them could not.
 
-    The history's other entries were shown before: only the latest one's sentence is made.
+    Parameters
+    ----------
+    all_new : whether no entry of the history was shown before; else only the latest is told
     """
     note_of(kept)
+    if all_new:
+        for line in history_of(kept):
+            line.said.plain()
     view = view_of(kept)
     bench = bench_view(kept.present.rig, kept.present.trials, made)
     for shown in (view, bench):
@@ -40,7 +45,7 @@ def refuse_unshowable(now: Callable[[], str]) -> Callable[[Kept, Kept | None], N
     """The store's check: a change after which a page could not be shown is refused, with why."""
 
     def check(made: Kept, before: Kept | None) -> None:
-        fault = _fault(made, now())
+        fault = _fault(made, now(), before is None)
         if fault is None:
             return
         takes_back = bool(made.entries) and made.entries[-1].kind == "undo"
@@ -51,9 +56,9 @@ def refuse_unshowable(now: Callable[[], str]) -> Callable[[Kept, Kept | None], N
     return check
 
 
-def _fault(kept: Kept, made: str) -> RefusedError | None:
+def _fault(kept: Kept, made: str, all_new: bool = False) -> RefusedError | None:
     try:
-        show_all(kept, made)
+        show_all(kept, made, all_new)
     except RefusedError as error:
         return error
     except Exception as error:
