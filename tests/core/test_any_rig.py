@@ -31,9 +31,9 @@ def value_of(note):
     elif note.path == "bow.takedown":
         values = st.booleans()
     elif note.path == "aim.distances_m":
-        values = st.lists(st.floats(-5, 200), min_size=1, max_size=8)
+        values = st.lists(st.floats(0, 200), min_size=1, max_size=8)
     elif note.path == "bow.measured":
-        pairs = st.tuples(st.floats(-5, 50), st.floats(-5, 200))
+        pairs = st.tuples(st.floats(0, 40), st.floats(0, 300))
         values = st.lists(pairs.map(list), max_size=5)
     else:
         return None
