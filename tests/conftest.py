@@ -33,7 +33,7 @@ def app(tmp_path):
     (site / "mark.svg").write_text("<svg/>")
     made = create_app(tmp_path / "data", site)
     yield made
-    made.state.desk.store.engine.dispose()
+    made.state.desk.engine.dispose()
 
 
 @pytest.fixture

@@ -18,7 +18,7 @@ HOLD = {"kind": "hold", "weight_lbf": 36, "seconds": 9}
 @pytest.fixture
 def rigs(app, client):
     """The demo's rigs behind the real API."""
-    scenario.load(RigStore(app.state.desk.store.engine))
+    scenario.load(RigStore(app.state.desk.engine))
     return client
 
 

@@ -27,7 +27,7 @@ ROOT = Path(__file__).parents[2]
 EXAMPLES = int(os.environ.get("LYRANDIS_EXAMPLES", "10"))
 # The test client calls itself by this name; nobody else is answered under it.
 APP = create_app(Path(tempfile.mkdtemp()), hosts=frozenset({"testserver"}))
-scenario.load(RigStore(APP.state.desk.store.engine))
+scenario.load(RigStore(APP.state.desk.engine))
 schema = schemathesis.openapi.from_asgi("/api/openapi.json", APP)
 CHECKS = (
     checks.not_a_server_error,

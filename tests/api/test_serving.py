@@ -163,7 +163,7 @@ class TestData:
 
     def test_a_disk_that_takes_nothing_more_is_said(self, client, app):
         client.post("/api/rigs", json=NEW)
-        with app.state.desk.store.engine.connect() as connection:
+        with app.state.desk.engine.connect() as connection:
             connection.exec_driver_sql("PRAGMA query_only=ON")
         body = {"seq": 0, "station": "string", "changes": {"string.strands": 12}}
         answer = client.post("/api/rigs/1/keep", json=body)

@@ -29,7 +29,7 @@ def never():
 
 def test_out_and_in_beyond_two_megabytes_and_twenty_thousand_entries(tmp_path):
     desk = Desk(open_database(tmp_path), lambda: AT)
-    made = desk.store.add(RIG.model_dump(mode="json"), AT, map(adjust, range(1, 25_001)))
+    made = desk.add(RIG.model_dump(mode="json"), AT, map(adjust, range(1, 25_001)))
     name, pieces = desk.file(made)
     text = "".join(pieces)
     assert name == "Long kept"
@@ -38,7 +38,7 @@ def test_out_and_in_beyond_two_megabytes_and_twenty_thousand_entries(tmp_path):
     assert taken.seq == 25_000
     assert taken.present.rig == desk.get(made).present.rig
     assert "".join(desk.file(taken.id)[1]) == text
-    desk.store.engine.dispose()
+    desk.engine.dispose()
 
 
 def test_reading_costs_memory_for_entries_not_for_the_file():
@@ -147,15 +147,15 @@ def test_odd_files_are_refused(text):
 
 def test_a_full_history_is_told(tmp_path):
     desk = Desk(open_database(tmp_path), lambda: AT)
-    id = desk.make(RIG).id
-    with desk.store.engine.begin() as connection:
+    id = desk.create(RIG).id
+    with desk.engine.begin() as connection:
         connection.exec_driver_sql(
             "INSERT INTO entries (rig_id, seq, kind, at, why, changes) VALUES "
             f"({id}, {MOST_ENTRIES}, 'check', '{AT}', '', '[]')"
         )
     with pytest.raises(RefusedError, match="full"):
         desk.keep(id, MOST_ENTRIES, {"string.strands": 12}, "string")
-    desk.store.engine.dispose()
+    desk.engine.dispose()
 
 
 def test_the_text_is_json_with_and_without_entries():

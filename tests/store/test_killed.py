@@ -119,13 +119,13 @@ def test_while_the_demo_is_loaded_or_reset(tmp_path):
         folder = tmp_path / str(n)
         if n % 2:
             demo_folder.prepare(folder, False)
-            with database.closing(folder) as engine:
+            with database.closed_after(database.open_database(folder)) as engine:
                 RigStore(engine).create(Rig(name="Played with"))
         return folder
 
     def check(folder):
         demo_folder.prepare(folder, False)
-        with database.closing(folder) as engine:
+        with database.closed_after(database.open_database(folder)) as engine:
             names = [kept.present.rig.name for kept in RigStore(engine).all()]
         assert names[:3] == ["Field recurve, crawls", "Woodland one-piece", "Horn-tip thumb bow"]
         assert not list(folder.glob(".demo-*"))
@@ -138,19 +138,19 @@ def test_while_the_demo_is_loaded_or_reset(tmp_path):
 
 def test_while_a_backup_is_put_back(tmp_path):
     source = tmp_path / "source"
-    with database.closing(source) as engine:
+    with database.closed_after(database.open_database(source)) as engine:
         RigStore(engine).create(Rig(name="Saved"))
     saved = tmp_path / "saved.db"
     database.backup(source, saved)
 
     def make(n):
         folder = tmp_path / str(n)
-        with database.closing(folder) as engine:
+        with database.closed_after(database.open_database(folder)) as engine:
             RigStore(engine).create(Rig(name="Present"))
         return folder
 
     def check(folder):
-        with database.closing(folder) as engine:
+        with database.closed_after(database.open_database(folder)) as engine:
             rigs = RigStore(engine).all()
         assert [kept.present.rig.name for kept in rigs if isinstance(kept, Kept)] in (
             ["Saved"],

@@ -21,14 +21,14 @@ runner = CliRunner()
 
 
 def folder_with(path, *names):
-    with database.closing(path) as engine:
+    with database.closed_after(database.open_database(path)) as engine:
         for name in names:
             RigStore(engine).create(Rig(name=name))
     return path
 
 
 def names_in(path):
-    with database.closing(path) as engine:
+    with database.closed_after(database.open_database(path)) as engine:
         return [kept.present.rig.name for kept in RigStore(engine).all()]
 
 
@@ -223,6 +223,8 @@ class TestDemo:
         assert len(names_in(tmp_path)) == 4
         with in_use(tmp_path):
             assert "is running" in run("demo", "--reset", "--data", tmp_path)[1]
+        demo_folder.prepare(tmp_path, False)
+        assert len(names_in(tmp_path)) == 4  # what was refused is not made up for later
         demo_folder.prepare(tmp_path, True)
         assert len(names_in(tmp_path)) == 3
         assert not list(tmp_path.glob("replaced-*"))

@@ -4,6 +4,7 @@ from __future__ import annotations
 
 import shutil
 import tempfile
+from collections.abc import Callable
 from pathlib import Path
 from typing import Annotated
 
@@ -13,6 +14,7 @@ from pydantic import BaseModel
 from starlette.background import BackgroundTask
 
 from lyrandis.api.context import AtDesk
+from lyrandis.api.long import cancellable
 from lyrandis.api.problems import PROBLEM_RESPONSES, answers
 from lyrandis.core.errors import RefusedError
 from lyrandis.store.database import FILE_NAME, backup, stamp
@@ -81,19 +83,24 @@ def take_out(request: Request) -> FileResponse:
 
 
 @router.post("/restore")
-def put_back(request: Request, file: Annotated[UploadFile, File()], desk: AtDesk) -> DataView:
+async def put_back(request: Request, file: Annotated[UploadFile, File()], desk: AtDesk) -> DataView:
     """Put a backup in the place of the data, in one transaction; what was there is kept beside.
 
-    A file that is no whole backup, or a newer version's, is refused and changes nothing.
+    A file that is no whole backup, or a newer version's, is refused and changes nothing. Ends
+    without a change when the connection is closed before the backup was looked over.
     """
     folder = _folder(request)
-    with tempfile.TemporaryDirectory() as place:
-        source = Path(place) / "backup.db"
-        with source.open("wb") as target:
-            shutil.copyfileobj(file.file, target)
-        try:
-            aside, found = restore_running(desk.store.engine, folder, source)
-        except NoBackupError as error:
-            said = str(error).replace("backup.db", "The file", 1)
-            raise RefusedError("file", said) from None
-    return _view(folder, found, aside)
+
+    def work(heed: Callable[[], None]) -> DataView:
+        with tempfile.TemporaryDirectory() as place:
+            source = Path(place) / "backup.db"
+            with source.open("wb") as target:
+                shutil.copyfileobj(file.file, target)
+            try:
+                aside, found = restore_running(desk.engine, folder, source, heed)
+            except NoBackupError as error:
+                said = str(error).replace("backup.db", "The file", 1)
+                raise RefusedError("file", said) from None
+        return _view(folder, found, aside)
+
+    return await cancellable(request, work)

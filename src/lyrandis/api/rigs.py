@@ -15,6 +15,7 @@ from lyrandis.api.long import cancellable
 from lyrandis.api.problems import PROBLEM_RESPONSES, answers
 from lyrandis.api.reference import get_preferences
 from lyrandis.core.fields import changed
+from lyrandis.core.fit.first_rig import first_rig
 from lyrandis.core.fit.line_up import Lined, line_up
 from lyrandis.core.history import MOST_ENTRIES
 from lyrandis.core.rig import Form, Hand, Name, Release, Rig, Short
@@ -53,7 +54,7 @@ def list_rigs(desk: AtDesk) -> list[RigNote]:
 @router.post("", status_code=201)
 def create_rig(body: Rig, desk: AtDesk) -> RigView:
     """Make a new rig."""
-    return view_of(desk.make(body))
+    return view_of(desk.create(body))
 
 
 class FirstRigIn(Body):
@@ -72,7 +73,7 @@ class FirstRigIn(Body):
 @router.post("/first", status_code=201)
 def create_first_rig(body: FirstRigIn, desk: AtDesk) -> RigView:
     """Make a rig from a form of bow, its length and weight, and a draw."""
-    return view_of(desk.make_first(**body.model_dump()))
+    return view_of(desk.create(first_rig(**body.model_dump())))
 
 
 @router.get("/{id}")
@@ -119,8 +120,8 @@ def keep(id: RigId, body: KeepIn, desk: AtDesk) -> RigView:
             body.station,
             body.standing,
             body.why,
-            body.trial,
-            body.about,
+            trial=body.trial,
+            about=body.about,
         )
     )
 

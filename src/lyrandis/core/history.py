@@ -21,7 +21,7 @@ from lyrandis.core.trials import KeptTrial, Trial
 Kind = Literal["adjust", "check", "trial", "strike", "restore", "undo", "redo"]
 ABOUT_ONE: tuple[Kind, ...] = ("strike", "restore")
 
-MOST_ENTRIES = 100_000  # of one rig: a lifetime of ten a day
+MOST_ENTRIES = 100_000  # of one rig: ten a day for 27 years
 
 
 class Change(BaseModel):

@@ -41,7 +41,7 @@ def _state(folder: Path) -> str | None:
 
 def scenario_in(folder: Path) -> list[Kept]:
     """The demo's rigs in a fresh folder, closed again."""
-    with database.closing(folder) as engine:
+    with database.closed_after(database.open_database(folder)) as engine:
         store = RigStore(engine)
         scenario.load(store)
         return [kept for kept in store.all() if isinstance(kept, Kept)]
@@ -81,7 +81,8 @@ def prepare(folder: Path, reset: bool) -> None:
         state = _READY
     if state == _READY and not reset and (folder / database.FILE_NAME).exists():
         return
-    _mark(folder, _UNDER_WAY)
+    with places.nobody_else(folder):  # else a refused reset would be made up for at the next start
+        _mark(folder, _UNDER_WAY)
     for left in folder.glob(".demo-*"):  # of one that was killed
         shutil.rmtree(left, ignore_errors=True)
     with tempfile.TemporaryDirectory(dir=folder, prefix=".demo-") as place:

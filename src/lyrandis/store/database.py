@@ -103,7 +103,7 @@ def upgrade(engine: Engine) -> None:
 
 def _set_aside_if_unfinished(file: Path) -> None:
     """A file whose first tables were never finished and that holds no rig is moved aside."""
-    with engine_closing(file) as engine, engine.connect() as connection:
+    with closed_after(engine_of(file)) as engine, engine.connect() as connection:
         tables = _tables(connection)
         if not tables or revision_of(connection) is not None:
             return
@@ -118,9 +118,8 @@ def _set_aside_if_unfinished(file: Path) -> None:
 
 
 @contextmanager
-def engine_closing(file: Path) -> Iterator[Engine]:
-    """An engine that is closed again, its write-ahead log folded into the file."""
-    engine = engine_of(file)
+def closed_after(engine: Engine) -> Iterator[Engine]:
+    """An engine that is closed at the end, its write-ahead log folded into the file."""
     try:
         yield engine
     finally:
@@ -241,16 +240,6 @@ def copy(source: Path, target: Path) -> None:
             two.close()
     finally:
         one.close()
-
-
-@contextmanager
-def closing(folder: Path) -> Iterator[Engine]:
-    """A folder's database opened, and closed again with its log folded in."""
-    engine = open_database(folder)
-    try:
-        yield engine
-    finally:
-        engine.dispose()
 
 
 def beginnings(folder: Path) -> list[tuple[str, Any]]:

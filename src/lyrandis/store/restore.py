@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import shutil
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
@@ -14,8 +14,8 @@ from sqlalchemy.exc import DatabaseError
 
 from lyrandis.store import database
 from lyrandis.store import folder as places
-from lyrandis.store.database import FILE_NAME
-from lyrandis.store.kept import Unreadable
+from lyrandis.store.database import FILE_NAME, closed_after, engine_of
+from lyrandis.store.kept import Kept, Unreadable
 from lyrandis.store.rigs import RigStore
 
 
@@ -29,7 +29,7 @@ class Looked:
 
     faults : what SQLite says is damaged; empty when whole
     revision : of its tables; None when none is noted
-    rigs : how many rigs it holds; unreadable : those that this version cannot read, with why
+    rigs : how many rigs it holds; unreadable : those that cannot be read whole, with why
     """
 
     faults: tuple[str, ...]
@@ -62,14 +62,19 @@ def look_over(file: Path) -> Looked:
     faults = _faults(file)
     if faults:
         return Looked(faults, None, 0, ())
-    with database.engine_closing(file) as engine:
+    with closed_after(engine_of(file)) as engine:
         with engine.connect() as connection:
             revision = database.revision_of(connection)
         if revision != database.head():
             return Looked((), revision, 0, ())
         rigs = RigStore(engine).all()
-    bad = tuple((r.name, r.why) for r in rigs if isinstance(r, Unreadable))
-    return Looked((), revision, len(rigs), bad)
+    bad = [(r.name, r.why) for r in rigs if isinstance(r, Unreadable)]
+    bad += [
+        (r.present.rig.name, "an entry of its history is missing")
+        for r in rigs
+        if isinstance(r, Kept) and r.seq != len(r.entries)
+    ]
+    return Looked((), revision, len(rigs), tuple(bad))
 
 
 @contextmanager
@@ -97,7 +102,7 @@ def _made_ready(folder: Path, source: Path) -> Iterator[tuple[Path, Looked]]:
                     f"{source.name} was written by a newer Lyrandis (its tables are at "
                     f"{looked.revision}). Nothing was changed."
                 )
-            with database.engine_closing(ready) as engine:
+            with closed_after(engine_of(ready)) as engine:
                 database.upgrade(engine)
             looked = look_over(ready)
         database.in_one_file(ready)
@@ -155,7 +160,7 @@ def restore(folder: Path, source: Path) -> tuple[Path | None, Looked]:
 def _fold(file: Path) -> None:
     """Fold a write-ahead log into its file, or drop the log of a file that cannot be read."""
     try:
-        with database.engine_closing(file) as engine, engine.connect():
+        with closed_after(engine_of(file)) as engine, engine.connect():
             pass
     except DatabaseError:
         pass
@@ -163,9 +168,15 @@ def _fold(file: Path) -> None:
         file.with_name(file.name + ending).unlink(missing_ok=True)
 
 
-def restore_running(engine: Engine, folder: Path, source: Path) -> tuple[Path | None, Looked]:
-    """The same from inside the server: one transaction of the database that is open."""
+def restore_running(
+    engine: Engine, folder: Path, source: Path, heed: Callable[[], None]
+) -> tuple[Path | None, Looked]:
+    """The same from inside the server: one transaction of the database that is open.
+
+    `heed` is called before anything is changed; it raises to end the work.
+    """
     with places.alone_at_opening(folder), _made_ready(folder, source) as (ready, looked):
+        heed()
         aside = _keep_what_is_there(folder)
         database.copy(ready, folder / FILE_NAME)
         engine.dispose()

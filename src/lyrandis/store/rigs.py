@@ -77,7 +77,7 @@ class RigStore:
 
     def __init__(self, engine: Engine, check: Check = _unchecked) -> None:
         self.engine = engine
-        self.heed = check
+        self.may_keep = check
 
     def all(self) -> list[Kept | Unreadable]:
         """Every rig, the oldest first; those that cannot be read say so."""
@@ -117,7 +117,7 @@ class RigStore:
         """Keep a new rig, with the history it may bring."""
         at = created_at or _now()
         made = Kept(0, at, None, rig, tuple(entries), replay(rig, entries))
-        self.heed(made, None)
+        self.may_keep(made, None)
         return replace(made, id=self.add(rig.model_dump(mode="json"), at, entries))
 
     def add(self, base: dict[str, Any], created_at: str, entries: Iterable[Entry]) -> int:
@@ -237,7 +237,7 @@ class RigStore:
         made = Kept(
             id, kept.created_at, kept.archived_at, kept.base, entries, replay(kept.base, entries)
         )
-        self.heed(made, kept)  # refused before it is written
+        self.may_keep(made, kept)  # refused before it is written
         self._write(id, entry)
         return made
 
