@@ -1,8 +1,9 @@
 <script lang="ts">
 	import { goto } from '$app/navigation';
-	import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
-	import { upload } from '$lib/api/upload';
+	import { api, told, type Schemas } from '$lib/api/client';
+	import { Attempt } from '$lib/bench/attempt.svelte';
 	import { notify } from '$lib/bench/notice.svelte';
+	import { Outgoing } from '$lib/bench/outgoing.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import AllData from '$lib/frame/AllData.svelte';
 	import Mark from '$lib/frame/Mark.svelte';
@@ -14,13 +15,12 @@
 	let rigs = $state<Note[]>([]);
 	let loaded = $state(false);
 	let away = $state(false);
-	let fault = $state<string | null>(null);
+	const attempt = new Attempt();
+	const outgoing = new Outgoing();
 	let naming = $state<{ rig: Note; copy: boolean } | null>(null);
 	let name = $state('');
 	let unitsOpen = $state(false);
 	let dataOpen = $state(false);
-	let share = $state<number | null>(null);
-	let stop: AbortController | null = null;
 	let picker = $state<HTMLInputElement>();
 	const shown = $derived(rigs.filter((r) => r.archived === away));
 	const put = $derived(rigs.filter((r) => r.archived).length);
@@ -34,23 +34,14 @@
 		rigs = await told(api.GET('/api/rigs'));
 		loaded = true;
 	}
-	void attempt(list);
-
-	async function attempt(deed: () => Promise<void>): Promise<void> {
-		fault = null;
-		try {
-			await deed();
-		} catch (error) {
-			fault = (error as ApiProblem).message;
-		}
-	}
+	void attempt.run(list);
 
 	const at = (id: number) => ({ params: { path: { id } } });
 
 	async function rename(): Promise<void> {
 		if (!naming) return;
 		const { rig, copy } = naming;
-		await attempt(async () => {
+		await attempt.run(async () => {
 			if (copy) await told(api.POST('/api/rigs/{id}/copy', { ...at(rig.id), body: { name } }));
 			else {
 				const { seq } = await told(api.GET('/api/rigs/{id}', at(rig.id)));
@@ -62,8 +53,8 @@
 		});
 	}
 
-	function archive(rig: Note): Promise<void> {
-		return attempt(async () => {
+	function archive(rig: Note): Promise<boolean> {
+		return attempt.run(async () => {
 			const body = { away: !rig.archived };
 			await told(api.POST('/api/rigs/{id}/archive', { ...at(rig.id), body }));
 			notify(rig.archived ? `${rig.name} is back.` : `${rig.name} is put away; nothing is lost.`);
@@ -75,14 +66,14 @@
 		const input = event.currentTarget as HTMLInputElement;
 		const file = input.files?.[0];
 		if (!file) return;
-		stop = new AbortController();
-		share = 0;
-		await attempt(async () => {
-			const sending = { onProgress: (s: number) => (share = s), signal: stop?.signal };
-			const taken = await upload<{ id: number }>('/api/rigs/import', file, sending);
-			await goto(`/rig/${taken.id}/draw`);
+		await attempt.run(async () => {
+			try {
+				const taken = await outgoing.send<{ id: number }>('/api/rigs/import', file);
+				await goto(`/rig/${taken.id}/draw`);
+			} finally {
+				await list(); // stopped or refused, the list says what is kept
+			}
 		});
-		share = null;
 		input.value = '';
 	}
 </script>
@@ -108,10 +99,10 @@
 		</nav>
 	</header>
 
-	{#if share !== null}
-		<Sending {share} reading="checking every entry" onStop={() => stop?.abort()} />
+	{#if outgoing.share !== null}
+		<Sending {outgoing} reading="checking every entry" />
 	{/if}
-	{#if fault}<p class="fault" role="alert">{fault}</p>{/if}
+	{#if attempt.fault}<p class="fault" role="alert">{attempt.fault}</p>{/if}
 
 	{#if loaded && rigs.length === 0}
 		<section class="empty">
@@ -188,7 +179,7 @@
 		</p>
 	</form>
 </Sheet>
-<AllData bind:open={dataOpen} onRestored={() => void attempt(list)} />
+<AllData bind:open={dataOpen} onRestored={() => void attempt.run(list)} />
 <Preferences bind:open={unitsOpen} />
 
 <style>

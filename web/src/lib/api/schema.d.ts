@@ -300,7 +300,8 @@ export interface paths {
          * Put Back
          * @description Put a backup in the place of the data, in one transaction; what was there is kept beside.
          *
-         *     A file that is no whole backup, or a newer version's, is refused and changes nothing.
+         *     A file that is no whole backup, or a newer version's, is refused and changes nothing. Ends
+         *     without a change when the connection is closed before the backup was looked over.
          */
         post: operations["put_back_api_data_restore_post"];
         delete?: never;

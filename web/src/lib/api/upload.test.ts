@@ -44,7 +44,7 @@ describe('sending a file', () => {
 		const stop = new AbortController();
 		const going = upload('/api/rigs/import', file, { signal: stop.signal });
 		stop.abort();
-		await expect(going).rejects.toThrow('Stopped; nothing was taken in.');
+		await expect(going).rejects.toThrow('Stopped.');
 		expect(sent[0]).toEqual({ path: '/api/rigs/import', aborted: true });
 	});
 });

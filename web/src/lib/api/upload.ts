@@ -3,7 +3,7 @@ import { ApiProblem, told } from './client';
 export interface Sending {
 	/** How much of the file has gone out, 0 to 1; at 1 the server is reading it. */
 	onProgress?: (share: number) => void;
-	/** Ends the sending; the server then keeps nothing of it. */
+	/** Ends the sending; the server ends its work too, unless it was done already. */
 	signal?: AbortSignal;
 }
 
@@ -13,7 +13,8 @@ export async function upload<T>(path: string, file: File, sending: Sending = {})
 		return await told<T>(send<T>(path, file, sending));
 	} catch (error) {
 		const problem = error as ApiProblem;
-		if (sending.signal?.aborted) throw new ApiProblem(0, 'Stopped; nothing was taken in.');
+		if (sending.signal?.aborted)
+			throw new ApiProblem(0, 'Stopped. What is shown here is what is kept.');
 		const place = problem.errors[0]?.field;
 		const where = place && !problem.message.toLowerCase().includes(place) ? ` (at ${place})` : '';
 		throw new ApiProblem(

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { api, told, type Schemas } from '$lib/api/client';
-	import { upload } from '$lib/api/upload';
+	import { Attempt } from '$lib/bench/attempt.svelte';
+	import { Outgoing } from '$lib/bench/outgoing.svelte';
 	import Sending from './Sending.svelte';
 	import Sheet from './Sheet.svelte';
 
@@ -10,54 +11,40 @@
 	type Data = Schemas['DataView'];
 	let found = $state<Data | null>(null);
 	let chosen = $state<File | null>(null);
-	let share = $state<number | null>(null);
-	let fault = $state<string | null>(null);
 	let looking = $state(false);
-	let stop: AbortController | null = null;
 	let picker = $state<HTMLInputElement>();
+	const attempt = new Attempt();
+	const outgoing = new Outgoing();
 
-	async function attempt(deed: () => Promise<void>): Promise<void> {
-		fault = null;
-		try {
-			await deed();
-		} catch (error) {
-			fault = (error as Error).message;
-		}
-	}
-
-	function look(): Promise<void> {
-		return attempt(async () => {
-			looking = true;
-			try {
-				found = await told(api.GET('/api/data'));
-			} finally {
-				looking = false;
-			}
+	async function look(): Promise<void> {
+		looking = true;
+		await attempt.run(async () => {
+			found = await told(api.GET('/api/data'));
 		});
+		looking = false;
 	}
 
 	function choose(event: Event): void {
 		chosen = (event.currentTarget as HTMLInputElement).files?.[0] ?? null;
 		found = null;
-		fault = null;
+		attempt.fault = null;
 	}
 
-	function putBack(file: File): Promise<void> {
-		stop = new AbortController();
-		share = 0;
-		return attempt(async () => {
-			try {
-				found = await upload<Data>('/api/data/restore', file, {
-					onProgress: (s) => (share = s),
-					signal: stop?.signal
-				});
-				drop();
-				onRestored();
-			} finally {
-				share = null;
-			}
+	async function putBack(file: File): Promise<void> {
+		await attempt.run(async () => {
+			found = await outgoing.send<Data>('/api/data/restore', file);
+			drop();
 		});
+		onRestored(); // stopped or refused, the list says what is kept
 	}
+
+	// What was found the last time it stood open is old by now.
+	$effect(() => {
+		if (open) return;
+		found = null;
+		attempt.fault = null;
+		drop();
+	});
 
 	function drop(): void {
 		chosen = null;
@@ -76,7 +63,7 @@
 	<div class="deeds">
 		<a class="act" href="/api/data/backup" download>Back up</a>
 		<button class="act plain" onclick={look} disabled={looking}>Look it over</button>
-		<button class="act plain" onclick={() => picker?.click()} disabled={share !== null}
+		<button class="act plain" onclick={() => picker?.click()} disabled={outgoing.share !== null}
 			>Put a backup back</button
 		>
 		<input
@@ -88,9 +75,9 @@
 			hidden
 		/>
 	</div>
-	{#if fault}<p class="fault" role="alert">{fault}</p>{/if}
-	{#if share !== null}
-		<Sending {share} reading="looking it over and putting it back" onStop={() => stop?.abort()} />
+	{#if attempt.fault}<p class="fault" role="alert">{attempt.fault}</p>{/if}
+	{#if outgoing.share !== null}
+		<Sending {outgoing} reading="looking it over, then putting it back" />
 	{:else if chosen}
 		{@const file = chosen}
 		<p>

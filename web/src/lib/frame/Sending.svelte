@@ -1,6 +1,9 @@
 <script lang="ts">
+	import type { Outgoing } from '$lib/bench/outgoing.svelte';
+
 	/** How far a file has gone, and a way to stop it. */
-	let { share, reading, onStop }: { share: number; reading: string; onStop: () => void } = $props();
+	let { outgoing, reading }: { outgoing: Outgoing; reading: string } = $props();
+	const share = $derived(outgoing.share ?? 1);
 	const percent = $derived(Math.round(share * 100));
 </script>
 
@@ -8,7 +11,7 @@
 	<progress max="1" value={share < 1 ? share : undefined} aria-label="How far the file has gone"
 	></progress>
 	<span>{share < 1 ? `${percent} % sent` : reading}</span>
-	<button type="button" class="link" onclick={onStop}>Stop</button>
+	<button type="button" class="link" onclick={() => outgoing.stop()}>Stop</button>
 </p>
 
 <style>

@@ -1,12 +1,13 @@
 <script lang="ts">
 	import { api, told, type Schemas } from '$lib/api/client';
+	import { Attempt } from '$lib/bench/attempt.svelte';
 
 	/** A rig that cannot be opened: why, and what can still be done with it. */
 	let { id, reason, onOpened }: { id: number; reason: string; onOpened: () => void } = $props();
 
 	type Note = Schemas['RigNote'];
 	let note = $state<Note | null>(null);
-	let fault = $state<string | null>(null);
+	const attempt = new Attempt();
 	let done = $state<string | null>(null);
 
 	const at = $derived({ params: { path: { id } } });
@@ -15,27 +16,23 @@
 		const rigs = await told(api.GET('/api/rigs'));
 		note = rigs.find((rig) => rig.id === id) ?? null;
 	}
-	$effect(() => void look().catch((error: Error) => (fault = error.message)));
+	$effect(() => void attempt.run(look));
 
-	async function attempt(deed: () => Promise<void>): Promise<void> {
-		fault = done = null;
-		try {
-			await deed();
-		} catch (error) {
-			fault = (error as Error).message;
-		}
+	async function act(deed: () => Promise<void>): Promise<void> {
+		done = null;
+		await attempt.run(deed);
 		await look().catch(() => {});
 	}
 
 	function takeBack(rig: Note): Promise<void> {
-		return attempt(async () => {
+		return act(async () => {
 			await told(api.POST('/api/rigs/{id}/undo', { ...at, body: { seq: rig.seq } }));
 			onOpened();
 		});
 	}
 
 	function archive(rig: Note): Promise<void> {
-		return attempt(async () => {
+		return act(async () => {
 			await told(api.POST('/api/rigs/{id}/archive', { ...at, body: { away: !rig.archived } }));
 			done = rig.archived ? 'It is back among the rigs.' : 'It is put away; nothing is lost.';
 		});
@@ -45,7 +42,7 @@
 <main>
 	<h1>{note ? `${note.name} cannot be opened` : 'This rig cannot be opened'}</h1>
 	<p role="alert">
-		{fault ?? (note?.unreadable ? `It cannot be read here, ${note.unreadable}` : reason)}
+		{attempt.fault ?? (note?.unreadable ? `It cannot be read here, ${note.unreadable}` : reason)}
 	</p>
 	{#if note}
 		{@const rig = note}
