@@ -87,7 +87,8 @@ def test_all_of_the_data_goes_out_is_looked_over_and_comes_back(page, demo, tmp_
     bad.write_text("Dear Ilse")
     sheet.locator("input[type=file]").set_input_files(bad)
     sheet.get_by_role("button", name="Put it back").click()
-    expect(sheet.get_by_role("alert")).to_contain_text("Nothing was changed")
+    expect(sheet.get_by_role("alert")).to_contain_text("Nothing was changed. Choose a file")
+    expect(sheet.get_by_role("button", name="Put it back")).to_have_count(0)
     assert len(rigs(demo)) == 4
     sheet.locator("input[type=file]").set_input_files(saved)
     expect(sheet).to_contain_text("takes the place of everything")
@@ -96,3 +97,28 @@ def test_all_of_the_data_goes_out_is_looked_over_and_comes_back(page, demo, tmp_
     assert len(rigs(demo)) == 3
     sheet.get_by_role("button", name="Close").click()
     expect(page.get_by_role("listitem")).to_have_count(3)
+
+
+def test_a_backup_is_put_back_by_keyboard_alone(page, demo, tmp_path):
+    """The keyboard's place is never lost, though the button it stood on goes."""
+    saved = tmp_path / "saved.db"
+    with urllib.request.urlopen(f"{demo}/api/data/backup") as answer:
+        saved.write_bytes(answer.read())
+    bad = tmp_path / "letter.db"
+    bad.write_text("Dear Ilse")
+    page.goto(demo)
+    page.get_by_role("button", name="All data").press("Enter")
+    sheet = page.get_by_role("dialog")
+    pick = sheet.get_by_role("button", name="Put a backup back")
+    for file, words in ((bad, "Nothing was changed"), (saved, "All of it is whole")):
+        with page.expect_file_chooser() as chooser:
+            pick.press("Enter")
+        chooser.value.set_files(file)
+        expect(sheet.get_by_role("button", name="Put it back")).to_be_visible()
+        page.keyboard.press("Tab")
+        page.keyboard.press("Enter")
+        expect(sheet).to_contain_text(words)
+        expect(pick).to_be_focused()
+    page.keyboard.press("Escape")
+    expect(sheet).to_have_count(0)
+    expect(page.get_by_role("button", name="All data")).to_be_focused()

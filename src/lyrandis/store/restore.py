@@ -81,7 +81,10 @@ def look_over(file: Path) -> Looked:
 def _made_ready(folder: Path, source: Path) -> Iterator[tuple[Path, Looked]]:
     """A copy of a backup in the data folder, whole and with the present tables."""
     if not database.is_database(source):
-        raise NoBackupError(f"{source.name} is not a Lyrandis backup. Nothing was changed.")
+        raise NoBackupError(
+            f"{source.name} is not a Lyrandis backup. Nothing was changed. "
+            "Choose a file that “Back up” or “lyrandis backup” made."
+        )
     ready = places.beside(folder / FILE_NAME)
     try:
         places.touch(ready)

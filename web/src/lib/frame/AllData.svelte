@@ -1,7 +1,9 @@
 <script lang="ts">
+	import { tick } from 'svelte';
 	import { api, told, type Schemas } from '$lib/api/client';
 	import { Attempt } from '$lib/bench/attempt.svelte';
 	import { Outgoing } from '$lib/bench/outgoing.svelte';
+	import { refocus } from './focus';
 	import Sending from './Sending.svelte';
 	import Sheet from './Sheet.svelte';
 
@@ -13,6 +15,7 @@
 	let chosen = $state<File | null>(null);
 	let looking = $state(false);
 	let picker = $state<HTMLInputElement>();
+	let pick = $state<HTMLButtonElement>();
 	const attempt = new Attempt();
 	const outgoing = new Outgoing();
 
@@ -33,9 +36,17 @@
 	async function putBack(file: File): Promise<void> {
 		await attempt.run(async () => {
 			found = await outgoing.send<Data>('/api/data/restore', file);
-			drop();
 		});
+		drop(); // put back, or refused: the same file would be refused again
+		await tick();
+		refocus(pick);
 		onRestored(); // stopped or refused, the list says what is kept
+	}
+
+	async function leave(): Promise<void> {
+		drop();
+		await tick();
+		refocus(pick);
 	}
 
 	// What was found the last time it stood open is old by now.
@@ -63,8 +74,11 @@
 	<div class="deeds">
 		<a class="act" href="/api/data/backup" download>Back up</a>
 		<button class="act plain" onclick={look} disabled={looking}>Look it over</button>
-		<button class="act plain" onclick={() => picker?.click()} disabled={outgoing.share !== null}
-			>Put a backup back</button
+		<button
+			bind:this={pick}
+			class="act plain"
+			onclick={() => picker?.click()}
+			disabled={outgoing.share !== null}>Put a backup back</button
 		>
 		<input
 			bind:this={picker}
@@ -86,7 +100,7 @@
 		</p>
 		<p class="deeds">
 			<button class="act" onclick={() => putBack(file)}>Put it back</button>
-			<button class="act plain" onclick={drop}>Leave it</button>
+			<button class="act plain" onclick={leave}>Leave it</button>
 		</p>
 	{/if}
 	{#if found}

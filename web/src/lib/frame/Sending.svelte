@@ -1,17 +1,20 @@
 <script lang="ts">
 	import type { Outgoing } from '$lib/bench/outgoing.svelte';
+	import { refocus } from './focus';
 
 	/** How far a file has gone, and a way to stop it. */
 	let { outgoing, reading }: { outgoing: Outgoing; reading: string } = $props();
 	const share = $derived(outgoing.share ?? 1);
+	let stop = $state<HTMLButtonElement>();
 	const percent = $derived(Math.round(share * 100));
+	$effect(() => refocus(stop));
 </script>
 
 <p class="sending" role="status">
 	<progress max="1" value={share < 1 ? share : undefined} aria-label="How far the file has gone"
 	></progress>
 	<span>{share < 1 ? `${percent} % sent` : reading}</span>
-	<button type="button" class="link" onclick={() => outgoing.stop()}>Stop</button>
+	<button bind:this={stop} type="button" class="link" onclick={() => outgoing.stop()}>Stop</button>
 </p>
 
 <style>

@@ -18,7 +18,7 @@
 	<svg {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label={label}>
 		{@render children(width, height)}
 	</svg>
-	{#if heads && rows}
+	{#if heads && rows?.length}
 		<details>
 			<summary class="link">As a table</summary>
 			<div class="scroll">

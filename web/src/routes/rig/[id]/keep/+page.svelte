@@ -103,6 +103,15 @@
 		padding: 0.4rem 0;
 		border-bottom: 1px solid var(--hair);
 	}
+	@media (max-width: 700px) {
+		li {
+			grid-template-columns: 3.6rem 1fr;
+			row-gap: 0.1rem;
+		}
+		li > :last-child {
+			grid-column: 2;
+		}
+	}
 	.day {
 		display: block;
 		font-family: var(--slab);
