@@ -5,10 +5,14 @@ from __future__ import annotations
 import json
 import logging
 import uuid
-from collections.abc import Callable
+from collections.abc import Callable, Sequence
 from contextlib import suppress
 
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.history import Change
+from lyrandis.core.route import ROUTE
+from lyrandis.core.stations import StationView, views
+from lyrandis.core.workbench import Workbench
 from lyrandis.desk import papers
 from lyrandis.desk.bench_view import bench_view
 from lyrandis.desk.views import history_of, note_of, view_of
@@ -17,20 +21,51 @@ from lyrandis.store.kept import Kept
 log = logging.getLogger("lyrandis")
 
 
-def show_all(kept: Kept, made: str, all_new: bool = False) -> None:
+def _owner(path: str) -> str | None:
+    return next((s.id for s in ROUTE if path in s.settings), None)
+
+
+def _refuse_own(
+    after: Sequence[StationView], before: Kept, changes: Sequence[Change], made: str
+) -> None:
+    """Refuse changes of which one makes the rig impossible, or that silence their own station.
+
+    A brace height to the plunger, without how far the plunger lies in front of the grip, leaves
+    the Brace station nothing to tell. What only strains a station downstream is let through, and
+    that station says so.
+    """
+    paths = {_owner(c.path): c.path for c in changes}
+    changed = {c.path for c in changes}
+    problems = [(s.station, s.problem) for s in after if s.problem is not None]
+    if not paths or not problems:
+        return
+    told = {
+        s.station
+        for s in views(Workbench(before.present.rig, before.present.trials, made))
+        if s.problem is None
+    }
+    for station, problem in problems:
+        if problem.field in changed or (station in paths and station in told):
+            at_home = _owner(problem.field) in paths
+            field = problem.field if at_home else paths[station]
+            raise RefusedError(field, problem.reason, problem.limit, problem.unit)
+
+
+def show_all(kept: Kept, before: Kept | None, made: str) -> None:
     """Compute all that the pages show of a rig; raises where one of them could not.
 
     Parameters
     ----------
-    all_new : whether no entry of the history was shown before; else only the latest is told
+    before : the rig before its latest entry; None where none of its entries was shown yet
     """
-    note_of(kept)
-    if all_new:
+    bench = bench_view(kept.present.rig, kept.present.trials, made)
+    if before is not None:
+        _refuse_own(bench.stations, before, kept.entries[-1].changes, made)
+    else:
         for line in history_of(kept):
             line.said.plain()
-    view = view_of(kept)
-    bench = bench_view(kept.present.rig, kept.present.trials, made)
-    for shown in (view, bench):
+    note_of(kept)
+    for shown in (view_of(kept), bench):
         json.dumps(shown.model_dump(mode="python"), allow_nan=False, default=str)
     for station in bench.stations:
         for said in (station.answer, station.note, *(f.said for f in station.findings)):
@@ -45,20 +80,19 @@ def refuse_unshowable(now: Callable[[], str]) -> Callable[[Kept, Kept | None], N
     """The store's check: a change after which a page could not be shown is refused, with why."""
 
     def check(made: Kept, before: Kept | None) -> None:
-        fault = _fault(made, now(), before is None)
+        fault = _fault(made, before, now())
         if fault is None:
             return
-        takes_back = bool(made.entries) and made.entries[-1].kind == "undo"
-        if takes_back and before is not None and _fault(before, now()) is not None:
+        if before is not None and made.entries[-1].kind == "undo" and _fault(before, None, now()):
             return  # it could not be shown before either: going back stays open
         raise fault
 
     return check
 
 
-def _fault(kept: Kept, made: str, all_new: bool = False) -> RefusedError | None:
+def _fault(kept: Kept, before: Kept | None, made: str) -> RefusedError | None:
     try:
-        show_all(kept, made, all_new)
+        show_all(kept, before, made)
     except RefusedError as error:
         return error
     except Exception as error:

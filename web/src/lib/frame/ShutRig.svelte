@@ -73,6 +73,7 @@
 	h1 {
 		font-size: 2.05rem;
 		line-height: 1.15;
+		text-wrap: balance;
 	}
 	p {
 		margin: 0.8rem 0;
