@@ -3,79 +3,28 @@
 import math
 
 import pytest
-from hypothesis import HealthCheck, assume, given, settings
+from hypothesis import assume, given
 from hypothesis import strategies as st
 
+from any_rig import SETTINGS, SOME
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.fields import changed, field_notes
+from lyrandis.core.fields import changed
 from lyrandis.core.rig import Rig
+from lyrandis.core.stations import views
 from lyrandis.core.workbench import Workbench
-from lyrandis.desk.bench_view import bench_view
-from lyrandis.files.sheet import rig_sheet
-
-SETTINGS = settings(
-    max_examples=60,
-    deadline=None,
-    suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
-)
-
-
-def value_of(note):
-    """A strategy for one setting, over all that its field allows."""
-    if note.choices:
-        values = st.sampled_from(note.choices)
-    elif note.path in ("string.strands", "string.twists", "arrow.fletching_count"):
-        values = st.integers(int(note.low), int(note.high))
-    elif note.quantity and note.low is not None:
-        values = st.floats(note.low, note.high)
-    elif note.path == "bow.takedown":
-        values = st.booleans()
-    elif note.path == "aim.distances_m":
-        values = st.lists(st.floats(0, 200), min_size=1, max_size=8)
-    elif note.path == "bow.measured":
-        pairs = st.tuples(st.floats(0, 40), st.floats(0, 300))
-        values = st.lists(pairs.map(list), max_size=5)
-    else:
-        return None
-    return st.none() | values if note.optional else values
-
-
-STRATEGIES = {path: value_of(note) for path, note in field_notes().items()}
-SOME = st.dictionaries(
-    st.sampled_from([path for path, value in STRATEGIES.items() if value is not None]),
-    st.none(),
-    max_size=6,
-).flatmap(lambda paths: st.fixed_dictionaries({path: STRATEGIES[path] for path in paths}))
-
-
-def numbers(value):
-    """Every number in a view."""
-    if isinstance(value, dict):
-        for inner in value.values():
-            yield from numbers(inner)
-    elif isinstance(value, list):
-        for inner in value:
-            yield from numbers(inner)
-    elif isinstance(value, float):
-        yield value
 
 
 @SETTINGS
 @given(SOME)
 def test_every_station_answers_or_refuses(changes):
-    view = bench_view(changed(Rig(), changes))
-    for station in view.stations:
+    for station in views(Workbench(changed(Rig(), changes))):
         assert station.answer.plain()
+        for finding in station.findings:
+            for value in (*finding.said.values.values(), *finding.why.values.values()):
+                assert math.isfinite(value.value)
         if station.problem is not None:
             assert station.findings[0].level == "stop"
             assert len(station.problem.reason) > 15
-    assert all(math.isfinite(n) for n in numbers(view.model_dump()))
-
-
-@settings(SETTINGS, max_examples=15)
-@given(SOME)
-def test_every_rig_prints(changes):
-    assert rig_sheet(changed(Rig(), changes), {}, "2026-11-23").startswith(b"%PDF-")
 
 
 @SETTINGS

@@ -1,0 +1,403 @@
+"""Small faults put into the numeric core one at a time: do the core's own tests notice?
+
+Each mutant changes one constant (a tenth more, or one more), one sign (+ and −, × and ÷, a unary
+minus) or one comparison (turned round). The tests that run the changed line are run against it,
+the fastest first, until one fails. Not a test: it prints what survived, and why that is known.
+
+    python bench/mutants.py [--sample N] [--seed S] [--only part/of/path] [--list]
+
+A worker forks from a process that has the libraries loaded, so that a mutant costs about a second.
+"""
+
+from __future__ import annotations
+
+import argparse
+import ast
+import contextlib
+import hashlib
+import importlib
+import importlib.abc
+import importlib.machinery
+import json
+import multiprocessing as mp
+import os
+import random
+import signal
+import subprocess
+import sys
+import time
+from collections import Counter, defaultdict
+from collections.abc import Iterator
+from dataclasses import asdict, dataclass
+from pathlib import Path
+
+ROOT = Path(__file__).resolve().parent.parent
+CORE = ROOT / "src/lyrandis/core"
+TESTS = "tests/core"
+CACHE = ROOT / ".mutants"
+KNOWN = ROOT / "bench/mutants_known.json"
+# What computes; the rest of the core is types, words and the log.
+NUMERIC = (
+    "units.py", "bow", "arrow", "fit", "tune", "sound", "route.py", "schedule.py", "stations",
+    "workbench.py", "tally.py",
+)  # fmt: skip
+MOST_TEST_S = 90.0  # of tests run against one mutant
+TIMES = 8  # a mutant whose tests take this many times as long as usual has failed
+_OPPOSITE: dict[type, type] = {
+    ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult,
+    ast.Lt: ast.Gt, ast.Gt: ast.Lt, ast.LtE: ast.GtE, ast.GtE: ast.LtE,
+    ast.Eq: ast.NotEq, ast.NotEq: ast.Eq,
+}  # fmt: skip
+_SIGN = {ast.Add: "+", ast.Sub: "-", ast.Mult: "*", ast.Div: "/", ast.Lt: "<", ast.Gt: ">",
+         ast.LtE: "<=", ast.GtE: ">=", ast.Eq: "==", ast.NotEq: "!="}  # fmt: skip
+SMALLEST = 1e-5  # smaller constants guard against rounding: a tenth more changes nothing
+
+
+@dataclass(frozen=True)
+class Mutant:
+    """One change: the file, the line and column, which node there, and what becomes of it."""
+
+    file: str
+    line: int
+    column: int
+    at: int  # the node's number in a walk of the module
+    part: int  # which operator of a chained comparison
+    what: str
+
+    @property
+    def name(self) -> str:
+        """Stands as long as the line's text does: file, the line stripped, what changed."""
+        text = (CORE / self.file).read_text().splitlines()[self.line - 1].strip()
+        return f"{self.file} | {text} | {self.what}"
+
+
+def _skipped(tree: ast.Module) -> set[int]:
+    """Nodes that are no numbers of the job: sentences, annotations, indices, decorators."""
+    skipped: set[int] = set()
+
+    def skip(node: ast.AST | None) -> None:
+        if node is not None:
+            skipped.update(id(n) for n in ast.walk(node))
+
+    for node in ast.walk(tree):
+        if isinstance(node, ast.Raise | ast.JoinedStr):
+            skip(node)
+        elif isinstance(node, ast.AnnAssign | ast.arg):
+            skip(node.annotation)
+        elif isinstance(node, ast.FunctionDef):
+            skip(node.returns)
+            for d in node.decorator_list:
+                skip(d)
+        elif isinstance(node, ast.ClassDef):
+            for d in node.decorator_list:
+                skip(d)
+        elif isinstance(node, ast.Subscript):
+            for n in ast.walk(node.slice):
+                if isinstance(n, ast.Constant):  # which item, not how much
+                    skipped.add(id(n))
+        elif isinstance(node, ast.keyword) and node.arg in ("axis", "maxsize", "decimals"):
+            skip(node.value)
+        elif isinstance(node, ast.Call) and getattr(node.func, "id", "") == "round":
+            for a in node.args[1:]:
+                skip(a)
+        elif isinstance(node, ast.Call) and getattr(node.func, "id", "") in (
+            "lru_cache", "RefusedError",
+        ):  # fmt: skip
+            skip(node)
+    return skipped
+
+
+def mutants_of(path: Path) -> Iterator[Mutant]:
+    tree = ast.parse(path.read_text())
+    skipped = _skipped(tree)
+    file = str(path.relative_to(CORE))
+    for at, node in enumerate(ast.walk(tree)):
+        if id(node) in skipped:
+            continue
+
+        def made(what: str, node: ast.AST = node, at: int = at, part: int = 0) -> Mutant:
+            return Mutant(file, node.lineno, node.col_offset, at, part, what)  # type: ignore[attr-defined]
+
+        if isinstance(node, ast.Constant) and type(node.value) in (int, float):
+            if abs(node.value) >= SMALLEST or node.value == 0:
+                yield made(f"{node.value} -> {_other(node.value)}")
+        elif isinstance(node, ast.BinOp | ast.AugAssign) and type(node.op) in _OPPOSITE:
+            if not any(_is_text(n) for n in ast.walk(node)):
+                other = _OPPOSITE[type(node.op)]
+                yield made(f"{_SIGN[type(node.op)]} -> {_SIGN[other]}")
+        elif isinstance(node, ast.UnaryOp) and isinstance(node.op, ast.USub):
+            yield made("unary - dropped")
+        elif isinstance(node, ast.Compare):
+            for part, op in enumerate(node.ops):
+                if type(op) in _OPPOSITE:
+                    yield made(f"{_SIGN[type(op)]} -> {_SIGN[_OPPOSITE[type(op)]]}", part=part)
+
+
+def _is_text(node: ast.AST) -> bool:
+    return isinstance(node, ast.JoinedStr | ast.List | ast.Tuple) or (
+        isinstance(node, ast.Constant) and isinstance(node.value, str)
+    )
+
+
+def _other(value: float) -> float:
+    if isinstance(value, int):
+        return value + 1
+    return round(value * 1.1, 12) if value else 0.1
+
+
+def mutated(mutant: Mutant) -> ast.Module:
+    """The module with that one change in it."""
+    tree = ast.parse((CORE / mutant.file).read_text())
+    node = next(n for i, n in enumerate(ast.walk(tree)) if i == mutant.at)
+    if isinstance(node, ast.Constant):
+        node.value = _other(node.value)
+    elif isinstance(node, ast.BinOp | ast.AugAssign):
+        node.op = _OPPOSITE[type(node.op)]()
+    elif isinstance(node, ast.UnaryOp):
+        node.op = ast.UAdd()
+    elif isinstance(node, ast.Compare):
+        node.ops[mutant.part] = _OPPOSITE[type(node.ops[mutant.part])]()
+    return tree
+
+
+# Which tests run which lines, and how long each takes.
+
+
+@dataclass
+class Baseline:
+    lines: dict[str, dict[int, list[str]]]  # file -> line -> tests
+    seconds: dict[str, float]
+
+
+def _stamp() -> str:
+    files = sorted([*CORE.rglob("*.py"), *(ROOT / TESTS).rglob("*.py")])
+    return hashlib.sha256(b"".join(f.read_bytes() for f in files)).hexdigest()[:16]
+
+
+def baseline() -> Baseline:
+    """Coverage by test, from one run of the core's tests; kept until code or tests change."""
+    CACHE.mkdir(exist_ok=True)
+    kept = CACHE / f"{_stamp()}.json"
+    if kept.exists():
+        return Baseline(**json.loads(kept.read_text()))
+    data, report = CACHE / "coverage", CACHE / "report.json"
+    env = {**os.environ, "COVERAGE_FILE": str(data), "MUTANTS_REPORT": str(report)}
+    print("reading which tests run which lines …", flush=True)
+    run = subprocess.run(
+        [sys.executable, "-m", "pytest", TESTS, "-q", "-n", "2", "-p", "no:cacheprovider",
+         "--cov=lyrandis.core", "--cov-context=test", "--cov-report=", "--durations=0",
+         "--durations-min=0", "-vv"],
+        cwd=ROOT, env=env, capture_output=True, text=True, check=False,
+    )  # fmt: skip
+    if run.returncode:
+        sys.exit(run.stdout[-3000:] + "\nthe tests must pass before mutants are made")
+    seconds: dict[str, float] = defaultdict(float)
+    for line in run.stdout.splitlines():
+        words = line.split(maxsplit=2)
+        if len(words) == 3 and words[0].endswith("s") and words[1] in ("call", "setup"):
+            with contextlib.suppress(ValueError):
+                seconds[words[2]] += float(words[0][:-1])
+    from coverage import CoverageData
+
+    found = CoverageData(str(data))
+    found.read()
+    lines: dict[str, dict[int, list[str]]] = {}
+    for file in found.measured_files():
+        contexts = found.contexts_by_lineno(file)
+        lines[str(Path(file).relative_to(CORE))] = {
+            n: sorted({c.rpartition("|")[0] for c in cs if c}) for n, cs in contexts.items()
+        }
+    made = Baseline(lines, dict(seconds))
+    for old in CACHE.glob("*.json"):
+        old.unlink()
+    kept.write_text(json.dumps(asdict(made)))
+    return made
+
+
+def _names_defined(tree: ast.Module, line: int) -> set[str]:
+    """Names that a module's own statement, or a class's, at that line gives a value to."""
+    for top in tree.body:
+        if not top.lineno <= line <= (top.end_lineno or top.lineno):
+            continue
+        if isinstance(top, ast.Assign | ast.AnnAssign):
+            targets = top.targets if isinstance(top, ast.Assign) else [top.target]
+            return {n.id for t in targets for n in ast.walk(t) if isinstance(n, ast.Name)}
+        if isinstance(top, ast.ClassDef | ast.FunctionDef):
+            return {top.name}
+    return set()
+
+
+class Chooser:
+    """The tests for a mutant: those that run its line; of a module's constant, its users' lines."""
+
+    def __init__(self, base: Baseline) -> None:
+        self.base = base
+        self.trees = {
+            str(p.relative_to(CORE)): ast.parse(p.read_text()) for p in CORE.rglob("*.py")
+        }
+        self.used: dict[str, list[tuple[str, int]]] = defaultdict(list)
+        for file, tree in self.trees.items():
+            for node in ast.walk(tree):
+                if isinstance(node, ast.Name) and isinstance(node.ctx, ast.Load):
+                    self.used[node.id].append((file, node.lineno))
+
+    def tests(self, mutant: Mutant) -> list[str]:
+        chosen = self._at(mutant.file, mutant.line) or self._of_users(mutant)
+        ordered = sorted(chosen, key=lambda t: self.base.seconds.get(t, 0.0))
+        out, total = [], 0.0
+        for test in ordered:
+            total += self.base.seconds.get(test, 0.0)
+            if total > MOST_TEST_S:
+                break
+            out.append(test)
+        return out
+
+    def _at(self, file: str, line: int) -> set[str]:
+        """Tests that run a line; a statement over many lines counts at any of them."""
+        lines = self.base.lines.get(file, {})
+        for node in ast.walk(self.trees[file]):
+            if isinstance(node, ast.stmt) and not isinstance(
+                node,
+                ast.FunctionDef | ast.ClassDef | ast.If | ast.For | ast.While | ast.With | ast.Try,
+            ):
+                end = node.end_lineno or node.lineno
+                if node.lineno <= line <= end and end - node.lineno < 60:
+                    got = {t for n in range(node.lineno, end + 1) for t in lines.get(n, [])}
+                    if got:
+                        return got
+        return set(lines.get(line, []))
+
+    def _of_users(self, mutant: Mutant) -> set[str]:
+        seen: set[str] = set()
+        chosen: set[str] = set()
+        names = _names_defined(self.trees[mutant.file], mutant.line)
+        while names - seen:
+            name = (names - seen).pop()
+            seen.add(name)
+            for file, line in self.used[name]:
+                got = self._at(file, line)
+                chosen |= got
+                if not got:
+                    names |= _names_defined(self.trees[file], line)
+        return chosen
+
+
+# Running them.
+
+
+class _Swap(importlib.abc.MetaPathFinder, importlib.abc.Loader):
+    def __init__(self, mutant: Mutant) -> None:
+        self.module = "lyrandis.core." + mutant.file.removesuffix(".py").replace("/", ".")
+        self.module = self.module.removesuffix(".__init__")
+        self.mutant = mutant
+
+    def find_spec(self, name: str, *_: object) -> object:
+        if name != self.module:
+            return None
+        return importlib.machinery.ModuleSpec(
+            name, self, origin=str(CORE / self.mutant.file), is_package=name.count(".") < 2
+        )
+
+    def exec_module(self, module: object) -> None:
+        exec(compile(mutated(self.mutant), str(CORE / self.mutant.file), "exec"), vars(module))
+
+
+def _child(mutant: Mutant, tests: list[str]) -> None:
+    import pytest
+
+    sys.meta_path.insert(0, _Swap(mutant))
+    nothing = os.open(os.devnull, os.O_WRONLY)
+    os.dup2(nothing, 1)
+    os.dup2(nothing, 2)
+    os.chdir(ROOT)
+    code = pytest.main(["-x", "-q", "-p", "no:cacheprovider", "-p", "no:xdist", "-p", "no:cov",
+                        "--no-header", "--tb=no", *tests])  # fmt: skip
+    os._exit(int(code))
+
+
+def killed(mutant: Mutant, tests: list[str], usual_s: float) -> bool:
+    """Whether a test fails on it, or its tests never end."""
+    if not tests:
+        return False
+    pid = os.fork()
+    if pid == 0:
+        _child(mutant, tests)
+    ends = time.monotonic() + 20 + TIMES * usual_s
+    while time.monotonic() < ends:
+        done, status = os.waitpid(pid, os.WNOHANG)
+        if done:
+            return os.waitstatus_to_exitcode(status) not in (0, 5)
+        time.sleep(0.02)
+    os.kill(pid, signal.SIGKILL)
+    os.waitpid(pid, 0)
+    return True
+
+
+def _work(job: tuple[Mutant, list[str], float]) -> tuple[Mutant, bool, int]:
+    mutant, tests, usual = job
+    return mutant, killed(mutant, tests, usual), len(tests)
+
+
+def _preload() -> None:
+    os.environ.setdefault("OMP_NUM_THREADS", "1")
+    os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
+    for name in ("numpy", "scipy.interpolate", "scipy.optimize", "scipy.integrate", "scipy.fft",
+                 "scipy.stats", "scipy.signal", "scipy.ndimage", "pydantic", "pytest",
+                 "_pytest.assertion.rewrite", "hypothesis", "hypothesis.strategies"):  # fmt: skip
+        importlib.import_module(name)
+
+
+def all_mutants(only: str) -> list[Mutant]:
+    paths: list[Path] = []
+    for part in NUMERIC:
+        path = CORE / part
+        paths += sorted(path.rglob("*.py")) if path.is_dir() else [path]
+    return [m for p in paths if only in str(p) for m in mutants_of(p)]
+
+
+def main() -> None:
+    read = argparse.ArgumentParser(description=__doc__)
+    read.add_argument("--sample", type=int, default=0, help="how many to try; all if not given")
+    read.add_argument("--seed", type=int, default=1)
+    read.add_argument("--only", default="", help="files whose path holds this")
+    read.add_argument("--list", action="store_true", help="only count them, by file")
+    given = read.parse_args()
+    chosen = all_mutants(given.only)
+    if given.list:
+        for file, n in Counter(m.file for m in chosen).items():
+            print(f"{n:5}  {file}")
+        print(f"{len(chosen):5}  in all")
+        return
+    if given.sample:
+        chosen = random.Random(given.seed).sample(chosen, min(given.sample, len(chosen)))
+    known: dict[str, str] = json.loads(KNOWN.read_text()) if KNOWN.exists() else {}
+    base = baseline()
+    chooser = Chooser(base)
+    jobs = []
+    for m in chosen:
+        tests = chooser.tests(m)
+        jobs.append((m, tests, sum(base.seconds.get(t, 0.0) for t in tests)))
+    _preload()
+    began, survivors, dead = time.monotonic(), [], 0
+    with mp.get_context("fork").Pool(os.cpu_count()) as pool:
+        for n, (m, was_killed, tests) in enumerate(pool.imap_unordered(_work, jobs), 1):
+            dead += was_killed
+            if not was_killed:
+                survivors.append((m, tests))
+                print(f"  survived [{tests} tests] {m.file}:{m.line}  {m.name}", flush=True)
+            if n % 50 == 0:
+                print(f"{n}/{len(jobs)}  {dead / n:.1%} killed", flush=True)
+    told = [m for m, _ in survivors if m.name in known]
+    print(f"\n{len(jobs)} mutants, {dead} killed ({dead / len(jobs):.1%}), "
+          f"{time.monotonic() - began:.0f} s")  # fmt: skip
+    print(f"{len(told)} of the {len(survivors)} survivors are known, with their reason:")
+    for m in told:
+        print(f"  {m.name}\n      {known[m.name]}")
+    fresh = [m for m, _ in survivors if m.name not in known]
+    print(f"{len(fresh)} are not:")
+    for m in sorted(fresh, key=lambda m: (m.file, m.line)):
+        print(f"  {m.file}:{m.line}  {m.name}")
+
+
+if __name__ == "__main__":
+    main()

@@ -1,0 +1,41 @@
+"""Whatever rig the fields allow: its bench is shown and its sheet is printed, and none faults."""
+
+import math
+
+from hypothesis import given, settings
+
+from any_rig import SETTINGS, SOME
+from lyrandis.core.fields import changed
+from lyrandis.core.rig import Rig
+from lyrandis.desk.bench_view import bench_view
+from lyrandis.files.sheet import rig_sheet
+
+
+def numbers(value):
+    """Every number in a view."""
+    if isinstance(value, dict):
+        for inner in value.values():
+            yield from numbers(inner)
+    elif isinstance(value, list):
+        for inner in value:
+            yield from numbers(inner)
+    elif isinstance(value, float):
+        yield value
+
+
+@SETTINGS
+@given(SOME)
+def test_every_station_is_shown_and_every_number_is_one(changes):
+    view = bench_view(changed(Rig(), changes))
+    for station in view.stations:
+        assert station.answer.plain()
+        if station.problem is not None:
+            assert station.findings[0].level == "stop"
+            assert len(station.problem.reason) > 15
+    assert all(math.isfinite(n) for n in numbers(view.model_dump()))
+
+
+@settings(SETTINGS, max_examples=15)
+@given(SOME)
+def test_every_rig_prints(changes):
+    assert rig_sheet(changed(Rig(), changes), {}, "2026-11-23").startswith(b"%PDF-")

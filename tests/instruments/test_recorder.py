@@ -1,0 +1,92 @@
+"""The simulated recorder, and what is found in its sessions, whose truth is known."""
+
+from itertools import pairwise
+
+import numpy as np
+import pytest
+
+from lyrandis.core.rig import Rig
+from lyrandis.core.sound.events import analyse
+from lyrandis.instruments.recorder import SimulatedRecorder, of_rig
+
+
+def near(times, truth, within=0.03):
+    return sum(any(abs(t - s) < within for t in times) for s in truth)
+
+
+def score(sessions=12, **more):
+    """Recall of shots and arrivals, false shots a minute, arrivals called shots."""
+    shots = found = arrivals = heard = false = wrong = 0
+    minutes = 0.0
+    for seed in range(sessions):
+        recorder = SimulatedRecorder(seed=seed + 500, **more)
+        samples, truth = recorder.record()
+        told = analyse(samples, recorder.rate_hz)
+        said = [e.at_s for e in told.events if e.kind == "shot"]
+        shots += len(truth.shots)
+        found += near(said, truth.shots)
+        false += len(said) - near(truth.shots, said)
+        wrong += near(said, truth.arrivals)
+        arrivals += len(truth.arrivals)
+        heard += near([e.at_s for e in told.events if e.kind == "arrival"], truth.arrivals)
+        minutes += recorder.seconds / 60
+    return found / shots, heard / arrivals, false / minutes, wrong
+
+
+class TestFinding:
+    @pytest.mark.parametrize(
+        ("name", "more"),
+        [
+            ("30 dB over noise", {}),
+            ("10 dB over noise", {"noise_db": -34.0}),
+            ("louder arrivals", {"arrival_db": 8.0}),
+            ("louder arrivals, 10 dB", {"arrival_db": 6.0, "noise_db": -34.0}),
+            ("near butt", {"flight_s": 0.15}),
+            ("far butt", {"flight_s": 0.9}),
+            ("clickers", {"clicker": True}),
+            ("clickers, arrivals, 12 dB", {"clicker": True, "arrival_db": 6.0, "noise_db": -36.0}),
+            ("44.1 kHz stereo", {"rate_hz": 44_100, "channels": 2}),
+            ("22.05 kHz", {"rate_hz": 22_050}),
+        ],
+    )
+    def test_must_reach(self, name, more):
+        recall, arrivals, false, wrong = score(**more)
+        print(f"\n{name}: recall {recall:.3f}, arrivals {arrivals:.3f}, false {false:.2f} a minute")
+        assert recall >= 0.95
+        assert arrivals >= 0.95
+        assert false <= 0.2
+        assert wrong == 0
+
+    @pytest.mark.parametrize("more", [{}, {"noise_db": -36.0, "clicker": True, "arrival_db": 6.0}])
+    def test_with_loud_knocks_about(self, more):
+        recall, _, false, wrong = score(knocks_per_minute=6.0, **more)
+        print(f"\nknocks: recall {recall:.3f}, false {false:.2f} a minute")
+        assert recall >= 0.95
+        assert false <= 2
+        assert wrong == 0
+
+    def test_a_rattle_is_a_tone_that_has_grown(self):
+        def tone(loose):
+            recorder = SimulatedRecorder(seed=6, looseness=loose, noise_db=-70)
+            told = analyse(recorder.record()[0], recorder.rate_hz)
+            shots = [e for e in told.events if e.kind == "shot"]
+            return np.median([e.tone_hz for e in shots]), np.median([e.tone_above_db for e in shots])  # fmt: skip
+
+        hz, above = tone(1.0)
+        assert hz == pytest.approx(1100, abs=10)
+        assert above > tone(0.0)[1] + 3
+
+
+class TestRecorder:
+    def test_the_same_by_its_seed_another_by_another(self):
+        one, again, other = (SimulatedRecorder(seed=s, seconds=10, shots=2).record()[0] for s in (1, 1, 2))  # fmt: skip
+        assert np.array_equal(one, again)
+        assert not np.array_equal(one, other)
+
+    def test_the_rig_sounds_quietest_at_one_brace_in_its_range(self):
+        levels = [of_rig(Rig(), 1, mm / 25.4, 3, 0).loudness_db for mm in range(205, 245, 4)]
+        low = int(np.argmin(levels))
+        assert 0 <= low < len(levels)
+        assert all(a > b for a, b in pairwise(levels[: low + 1]))
+        assert max(levels) > min(levels) + 1
+        assert of_rig(Rig(), 1, 8.5, 3, 0) != of_rig(Rig(), 1, 8.5, 3, 1)
