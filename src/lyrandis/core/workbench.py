@@ -10,7 +10,7 @@ import numpy as np
 from lyrandis.core.arrow.build import Build, build
 from lyrandis.core.arrow.window import SpineWindow, refuse_short, spine_window
 from lyrandis.core.bow.curve import ForceDraw, force_draw, refuse_past_end, stack_onset_in
-from lyrandis.core.bow.form import brace_to_pivot_in, own_brace_in
+from lyrandis.core.bow.form import TRADE_OFFSET_IN, brace_to_pivot_in, own_brace_in
 from lyrandis.core.bow.geometry import Array
 from lyrandis.core.bow.shot import Floor, Shot, arrow_floor, shot
 from lyrandis.core.dates import day_of
@@ -136,11 +136,15 @@ class Workbench:
         draw = self.true_draw.value
         return reach(self.rig.bow, self.curve, self.onset_in, self.reserve_wanted_in, draw)
 
+    @property
+    def stroke_in(self) -> float:
+        """The string's way from full draw to brace [in]."""
+        return self.true_draw.value - TRADE_OFFSET_IN - brace_to_pivot_in(self.rig.bow)
+
     @cached_property
     def limb_pair(self) -> LimbPair:
         """Whether the two limbs work as a pair."""
-        stroke = self.true_draw.value - 1.75 - brace_to_pivot_in(self.rig.bow)
-        return limb_pair(self.rig.limbs, stroke, self.shot.speed_fps.value)
+        return limb_pair(self.rig.limbs, self.stroke_in, self.shot.speed_fps.value)
 
     @cached_property
     def bolts(self) -> BoltTurn:
@@ -268,12 +272,11 @@ class Workbench:
     def sight(self) -> Sight:
         """What the archer looks along."""
         r = self.rig
-        stroke_in = self.true_draw.value - 1.75 - brace_to_pivot_in(r.bow)
         return Sight(
             speed_mps=self.shot.speed_fps.value * M_PER_FT,
             eye_mm=r.archer.eye_above_nock_mm,
             nock_to_tip_m=r.arrow.shaft_length_in * M_PER_IN + POINT_LENGTH_M,
-            stroke_m=stroke_in * M_PER_IN,
+            stroke_m=self.stroke_in * M_PER_IN,
             drag_per_m=drag_per_m(r.arrow.diameter_mm, self.build.mass_gr),
             slope_deg=r.aim.slope_deg,
         )

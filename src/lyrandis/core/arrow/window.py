@@ -14,8 +14,23 @@ from lyrandis.core.tune.string import string_mass_g
 
 CALIBRATED_LBF = (27.0, 60.0)
 WEAKEST_SPINE = 1300.0
-_FITTED_AT_IN = 28.0
-_GROUP_SHARE = 0.08
+# The case the fit is written around (docs/mechanics B3).
+REFERENCE_WEIGHT_LBF = 45.0
+REFERENCE_LENGTH_IN = 29.5
+REFERENCE_FRONT_GR = 112.0
+REFERENCE_DRAW_IN = 28.0
+REFERENCE_BRACE_IN = 7.5
+REFERENCE_STRING_G = 6.5
+LONGBOW_FACTOR = 1.10  # longbows run 5 to 15 % weaker
+# What widens the band, as shares of the spine; own estimates but the first.
+_GROUP_SHARE = 0.08  # one spine group
+_LONGBOW_SHARE = 0.05
+_FAR_SHARE = 0.12  # a thumb release, static tips
+_PLATE_SHARE = 0.12  # felt and hard plates
+_HIGH_BRACE_IN, _HIGH_BRACE_SHARE = 8.0, 0.04
+_WEIGHT_SHARE = 0.12
+_WEAK_SHARE = 0.10
+_MATERIAL_SHARE = 0.05
 
 
 @dataclass(frozen=True)
@@ -87,43 +102,43 @@ def spine_window(
     refuse_short(archer, arrow)
     leather = bow.side_plate != "plunger"
     fit = _LEATHER if leather else _PLUNGER
-    weight = curve.force(min(_FITTED_AT_IN, float(curve.draw_in[-1])))
+    weight = curve.force(min(REFERENCE_DRAW_IN, float(curve.draw_in[-1])))
     front = arrow.point_gr + arrow.insert_gr
     brace = brace_to_pivot_in(bow)
     value = (
         fit.spine
-        * (weight / 45) ** fit.weight
-        * (arrow.shaft_length_in / 29.5) ** fit.length
-        * (front / 112) ** fit.front
-        * (archer.draw_length_in / 28) ** fit.draw
+        * (weight / REFERENCE_WEIGHT_LBF) ** fit.weight
+        * (arrow.shaft_length_in / REFERENCE_LENGTH_IN) ** fit.length
+        * (front / REFERENCE_FRONT_GR) ** fit.front
+        * (archer.draw_length_in / REFERENCE_DRAW_IN) ** fit.draw
         * math.exp(
             _offset_term(fit, -bow.centre_cut_mm, leather)
-            + fit.brace * (brace - 7.5)
-            + fit.string * (string_mass_g(bow, string) - 6.5)
+            + fit.brace * (brace - REFERENCE_BRACE_IN)
+            + fit.string * (string_mass_g(bow, string) - REFERENCE_STRING_G)
         )
     )
     share, widened = _GROUP_SHARE, []
     if bow.form == "longbow":
-        value *= 1.10
-        share = math.hypot(share, 0.05)
+        value *= LONGBOW_FACTOR
+        share = math.hypot(share, _LONGBOW_SHARE)
         widened.append("longbows run 5 to 15 % weaker than the fit")
     if bow.form == "static_tip" or archer.release == "thumb":
-        share = math.hypot(share, 0.12)
+        share = math.hypot(share, _FAR_SHARE)
         widened.append("a thumb release and static tips are far from the calibration")
     if bow.side_plate in ("felt", "hard"):
-        share = math.hypot(share, 0.12)
+        share = math.hypot(share, _PLATE_SHARE)
         widened.append(f"a {bow.side_plate} side plate has no calibration; leather stands in")
-    if brace > 8:
-        share = math.hypot(share, 0.04)
-        widened.append("the brace height is above 8 in")
+    if brace > _HIGH_BRACE_IN:
+        share = math.hypot(share, _HIGH_BRACE_SHARE)
+        widened.append(f"the brace height is above {_HIGH_BRACE_IN:g} in")
     if not CALIBRATED_LBF[0] <= weight <= CALIBRATED_LBF[1]:
-        share = math.hypot(share, 0.12)
+        share = math.hypot(share, _WEIGHT_SHARE)
         widened.append(f"the weight is outside {CALIBRATED_LBF[0]:g} to {CALIBRATED_LBF[1]:g} lb")
     if value > WEAKEST_SPINE:
-        share = math.hypot(share, 0.10)
+        share = math.hypot(share, _WEAK_SHARE)
         widened.append(f"beyond spine {WEAKEST_SPINE:g} the model was not tried")
     if arrow.material != "carbon":
-        share = math.hypot(share, 0.05)
+        share = math.hypot(share, _MATERIAL_SHARE)
         widened.append("the fit was made for carbon of about 6 mm")
     return SpineWindow(
         Estimate(value=value, plus_minus=share * value, source="model"),

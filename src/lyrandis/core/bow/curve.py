@@ -24,6 +24,11 @@ END_ANGLE_DEG = 95.0
 LONGEST_DRAW_IN = 36.0
 _MEAN_OVER_IN = (18.0, 24.0)
 _GRID_IN = 0.25
+_FINE_IN = 0.01  # how closely onset and end are looked for
+_ONSET_FROM_IN = 17.0
+LEAST_STROKE_IN = 4.0
+_SCALE_PAST_IN = 4.0  # a scale may be pulled so far past the longest draw computed
+MEASURED_WITHIN_IN = 0.5
 
 
 class CurveTooShortError(ValueError):
@@ -56,7 +61,7 @@ def stack_onset(draw_in: Array, force_lbf: Array, factor: float = STACK_FACTOR) 
         raise CurveTooShortError("the curve must cover 18 to 24 in")
     spline = CubicSpline(draw_in, force_lbf)
     mean = float(spline(high) - spline(low)) / (high - low)
-    fine = np.arange(high, draw_in[-1], 0.01)
+    fine = np.arange(high, draw_in[-1], _FINE_IN)
     over = spline(fine, 1) > factor * mean
     return float(fine[int(np.argmax(over))]) if over.any() else None
 
@@ -65,7 +70,7 @@ def stack_onset(draw_in: Array, force_lbf: Array, factor: float = STACK_FACTOR) 
 def stack_onset_in(bow: Bow, material: StringMaterial = "polyester") -> float | None:
     """Draw [in, trade] at which this bow's model stacks at the form's default brace height."""
     statics = solve(bow, material, default_brace_in(bow))
-    draw = np.arange(17.0, LONGEST_DRAW_IN + _GRID_IN / 2, _GRID_IN)
+    draw = np.arange(_ONSET_FROM_IN, LONGEST_DRAW_IN + _GRID_IN / 2, _GRID_IN)
     force = statics.draw((draw - TRADE_OFFSET_IN) * M_PER_IN).force / N_PER_LBF
     return stack_onset(draw, force)
 
@@ -117,7 +122,7 @@ class ForceDraw:
     def is_measured_at(self, draw_in: float) -> bool:
         """Whether the scale was read within half an inch of this draw."""
         r = self.measured_range_in
-        return r is not None and r[0] - 0.5 <= draw_in <= r[1] + 0.5
+        return r is not None and r[0] - MEASURED_WITHIN_IN <= draw_in <= r[1] + MEASURED_WITHIN_IN
 
 
 def _model_end(draw: Array, force: Array, angle: Array) -> tuple[int, float, str]:
@@ -125,7 +130,7 @@ def _model_end(draw: Array, force: Array, angle: Array) -> tuple[int, float, str
     low, high = _MEAN_OVER_IN
     spline = CubicSpline(draw, force)
     mean = float(spline(high) - spline(low)) / (high - low)
-    fine = np.arange(max(high, float(draw[0])), float(draw[-1]), 0.01)
+    fine = np.arange(max(high, float(draw[0])), float(draw[-1]), _FINE_IN)
     steep = spline(fine, 1) > END_FACTOR * mean
     sharp = np.interp(fine, draw, angle) < END_ANGLE_DEG
     ended = steep | sharp
@@ -152,8 +157,10 @@ def _check_readings(readings: tuple[tuple[float, float], ...], brace_draw: float
             round(brace_draw, 2),
             "in",
         )
-    if points[-1, 0] > LONGEST_DRAW_IN + 4:
-        raise RefusedError("bow.measured", "No draw is that long.", LONGEST_DRAW_IN + 4, "in")
+    if points[-1, 0] > LONGEST_DRAW_IN + _SCALE_PAST_IN:
+        raise RefusedError(
+            "bow.measured", "No draw is that long.", LONGEST_DRAW_IN + _SCALE_PAST_IN, "in"
+        )
     rises = np.diff(points, axis=0)
     if points[0, 1] <= 0 or (rises[:, 1] <= 0).any() or (rises[:, 0] <= 0).any():
         raise RefusedError(
@@ -238,12 +245,13 @@ def refuse_past_end(curve: ForceDraw, draw_in: float, length_in: float) -> None:
             round(curve.end_in, 2),
             "in",
         )
-    if draw_in < curve.brace_draw_in + 4:
+    if draw_in < curve.brace_draw_in + LEAST_STROKE_IN:
         raise RefusedError(
             "bow.brace_height_in",
             f"The string stands at {curve.brace_draw_in:.2f} in by the trade standard when "
-            f"braced; a draw of {draw_in:.2f} in leaves less than 4 in of stroke.",
-            round(draw_in - 4 - TRADE_OFFSET_IN, 2),
+            f"braced; a draw of {draw_in:.2f} in leaves less than "
+            f"{LEAST_STROKE_IN:g} in of stroke.",
+            round(draw_in - LEAST_STROKE_IN - TRADE_OFFSET_IN, 2),
             "in",
         )
 

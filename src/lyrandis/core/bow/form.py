@@ -43,6 +43,7 @@ _LONG_RECURVE_BRACE_IN = (8.25, 9.5)
 _LONG_RECURVE_FROM_IN = 66.0
 _BRACE_PER_IN = 0.04
 _BACK_IN_FRONT_IN = 1.75
+_LEAST_LIMB_SHARE = 0.25  # of the bow's length, on either side of the riser
 
 # Stiffness E·A of the complete bundle [N]; natural fibre lies between (own assumption).
 BUNDLE_STIFFNESS_N: dict[StringMaterial, float] = {
@@ -166,12 +167,12 @@ def limb_of(bow: Bow) -> Limb:
     riser = riser_in(bow)
     usual = default_riser_in(bow)
     length = (bow.length_in - riser) / 2 * M_PER_IN
-    if length < 0.25 * bow.length_in * M_PER_IN:
+    if length < _LEAST_LIMB_SHARE * bow.length_in * M_PER_IN:
         raise RefusedError(
             "bow.riser_in",
             f"A {riser:g} in riser leaves too little limb on a {bow.length_in:g} in bow; "
             f"usual is about {usual:.1f} in.",
-            round(0.5 * bow.length_in, 2),
+            round((1 - 2 * _LEAST_LIMB_SHARE) * bow.length_in, 2),
             "in",
         )
     return Limb(

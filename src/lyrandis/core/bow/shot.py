@@ -26,6 +26,8 @@ RESIDUE_MOST = 2 / 7
 FLOOR_PER_KAPPA = (1 - RESIDUE_MOST) / RESIDUE_MOST
 MARKING_SD_LBF = 1.5
 _SCALE_SD_SHARE = 0.01
+_STRING_SHARE = 1 / 3  # of a string moves with the arrow: its speed rises evenly from the tip
+_CURVE_GPP = (2.0, 18.0, 65)  # from, to, points
 
 Verdict = Literal["below", "tolerated", "mind", "fine"]
 
@@ -47,7 +49,7 @@ def virtual_mass_gr(bow: Bow, string: String, weight_lbf: float) -> float:
     """
     extra = 0.0
     if string.mass_gr is not None:
-        extra = (string.mass_gr - ordinary_mass_gr(bow)) / 3
+        extra = (string.mass_gr - ordinary_mass_gr(bow)) * _STRING_SHARE
     tied = string.silencers_gr * (1 - string.silencer_position) ** 2
     return kappa_gpp(bow) * weight_lbf + extra + tied
 
@@ -90,17 +92,21 @@ class Floor:
     verdict: Verdict
 
 
+_FORM_GPP = 9.0  # the second school's start
 _TIP_GPP = {"working": 0.0, "short": 1.0, "long": 2.5, "heavy": 4.0}
 _SOLID_SHARE, _STACK_SHARE = 0.8, 0.9
 TOLERANCE_GPP = 0.5
 STRUNG_SHORTER_IN = 4.5
+# Strung tip to tip: under the first short, to the second middling, above it long.
+_SIZES_IN, _SIZE_GPP = (52.0, 58.0), (0.0, 1.0, 2.0)
 
 
 def form_floor_gpp(bow: Bow, stacks: bool) -> float:
     """The floor by form and size [gr/lb]: the second school (docs/mechanics A3)."""
     strung = bow.length_in - STRUNG_SHORTER_IN
-    size = 0.0 if strung < 52 else 1.0 if strung <= 58 else 2.0
-    floor = 9 + _TIP_GPP[bow.tips] + size
+    short, middling = _SIZES_IN
+    size = _SIZE_GPP[0 if strung < short else 1 if strung <= middling else 2]
+    floor = _FORM_GPP + _TIP_GPP[bow.tips] + size
     if bow.limb_material in ("solid_glass", "natural"):
         floor *= _SOLID_SHARE
     return floor * (_STACK_SHARE if stacks else 1)
@@ -158,7 +164,7 @@ def shot(bow: Bow, string: String, curve: ForceDraw, draw: Estimate, mass_gr: fl
     virtual = virtual_mass_gr(bow, string, weight.value)
     speed = float(speed_fps(energy, mass_gr, virtual))
     efficiency = mass_gr / (mass_gr + virtual)
-    gpp = np.linspace(2, 18, 65)
+    gpp = np.linspace(*_CURVE_GPP)
     masses = gpp * weight.value
     shares = masses / (masses + virtual)
     feet_lb = energy * efficiency

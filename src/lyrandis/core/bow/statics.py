@@ -30,6 +30,7 @@ _NEWTON_MAX = 60
 _GUESSES = 3
 _TOLERANCE = 1e-11
 _MOST_BEND_RAD = 2.6
+_LEAST_DRAWN_IN = 2.0  # between brace and the marked draw
 
 
 @dataclass(frozen=True)
@@ -260,13 +261,13 @@ def solve(
     RefusedError : no braced shape; marked draw below brace + 1.75 in.
     """
     brace = brace_to_pivot_in(bow) if brace_in is None else brace_in
-    if bow.marked_draw_in < brace + TRADE_OFFSET_IN + 2:
+    if bow.marked_draw_in < brace + TRADE_OFFSET_IN + _LEAST_DRAWN_IN:
         raise RefusedError(
             "bow.brace_height_in",
             f"A brace height of {brace:.2f} in leaves no draw: the bow is marked at "
             f"{bow.marked_draw_in:g} in, so it must stay under "
-            f"{bow.marked_draw_in - TRADE_OFFSET_IN - 2:.2f} in.",
-            bow.marked_draw_in - TRADE_OFFSET_IN - 2,
+            f"{bow.marked_draw_in - TRADE_OFFSET_IN - _LEAST_DRAWN_IN:.2f} in.",
+            bow.marked_draw_in - TRADE_OFFSET_IN - _LEAST_DRAWN_IN,
             "in",
         )
     solved = _solve(

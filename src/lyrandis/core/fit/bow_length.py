@@ -43,6 +43,10 @@ IDEAL_RATIO: dict[Form, float] = {
     "static_tip": 2.05,
 }
 _TOO_LONG_PAST = 0.13
+_LONGEST_IN, _SHORTER_THAN_OFFERED_IN = 76.0, 4.0  # where the shortest good length is looked for
+_NEAR_IN = 0.5
+_LIKE_LBF = 20.0  # bows are sized at multiples of this weight
+_RUNG_IN, _MOST_RUNGS = 2.0, 4
 
 
 @dataclass(frozen=True)
@@ -88,7 +92,9 @@ def of_length(bow: Bow, length_in: float, riser: float | None = None) -> Bow:
             "brace_height_in": None,
             "brace_reference": "grip",
             "measured": (),
-            "marked_weight_lbf": max(20 * round(bow.marked_weight_lbf / 20), 20.0),
+            "marked_weight_lbf": max(
+                _LIKE_LBF * round(bow.marked_weight_lbf / _LIKE_LBF), _LIKE_LBF
+            ),
         }
     )
 
@@ -110,7 +116,7 @@ def angle_and_reserve(bow: Bow, draw_in: float) -> tuple[float, float | None]:
 
 def _shortest(bow: Bow, draw_in: float, least_angle: float | None, reserve: float) -> float | None:
     """Shortest length [in, to ½] of this form that keeps angle and reserve; None if none does."""
-    low, high = LENGTHS_IN[bow.form][0] - 4, 76.0
+    low, high = LENGTHS_IN[bow.form][0] - _SHORTER_THAN_OFFERED_IN, _LONGEST_IN
 
     def good(length: float) -> bool:
         try:
@@ -121,7 +127,7 @@ def _shortest(bow: Bow, draw_in: float, least_angle: float | None, reserve: floa
 
     if not good(high):
         return None
-    while high - low > 0.5:  # a longer bow never stacks sooner and never has a sharper angle
+    while high - low > _NEAR_IN:  # a longer bow never stacks sooner and never has a sharper angle
         middle = round(low + high) / 2
         if middle in (low, high):
             break
@@ -168,7 +174,7 @@ def schools(
     rungs = 0
     while draw_in > numbers.ladder_start_draw_in + rungs * numbers.ladder_rung_draw_in:
         rungs += 1
-    rung = min(numbers.ladder_start_in + 2 * rungs, numbers.ladder_start_in + 8)
+    rung = numbers.ladder_start_in + _RUNG_IN * min(rungs, _MOST_RUNGS)
     if bow.form == "recurve":
         add("ladder", rung, rung, "One bow length for each 2 in of draw; the target archers' rule.")
     else:

@@ -36,6 +36,14 @@ _USE_RATIO: dict[Use, float] = {
     "backyard": 0.0,
 }
 _HANDY_IN = 60.0
+# What a bow loses of ten points: own rule, not calibrated.
+_POINTS = 10.0
+_PER_DEGREE = 0.6  # of string angle missing
+_PER_RESERVE_IN = 2.0  # missing
+_PER_RATIO = 9.0  # of length over draw beside the ideal
+_PER_IDLE_RATIO = 20.0  # past where the limbs are hardly worked
+_PER_RISER_IN = 0.5  # beside the risers of the use
+_TASTE_RATIO = 0.11  # of length over draw, from no taste to all of it
 
 
 @dataclass(frozen=True)
@@ -85,19 +93,19 @@ def _score(
     use: Use,
 ) -> tuple[float, tuple[str, ...]]:
     """Points of 10: 10 less what is missing of angle and reserve and what is too long."""
-    points, reasons = 10.0, []
+    points, reasons = _POINTS, []
     if limit is not None and angle < limit:
-        points -= 0.6 * (limit - angle)
+        points -= _PER_DEGREE * (limit - angle)
         reasons.append("the string pinches the fingers")
     if reserve is not None and reserve < wanted:
-        points -= 2.0 * (wanted - reserve)
+        points -= _PER_RESERVE_IN * (wanted - reserve)
         reasons.append("it stacks too near the draw")
     ratio = length / draw_in
-    ideal = IDEAL_RATIO[form] + 0.11 * taste + _USE_RATIO[use]
-    points -= 9 * abs(ratio - ideal)
+    ideal = IDEAL_RATIO[form] + _TASTE_RATIO * taste + _USE_RATIO[use]
+    points -= _PER_RATIO * abs(ratio - ideal)
     too_long = idle_ratio(form)
     if ratio > too_long:
-        points -= 20 * (ratio - too_long)
+        points -= _PER_IDLE_RATIO * (ratio - too_long)
         reasons.append("the limbs are hardly worked")
     if not reasons:
         reasons.append("smooth at your draw" if ratio >= ideal else "short and lively")
@@ -154,7 +162,7 @@ def candidates(
         if riser is not None:
             small, large = RISERS_BY_USE[use]
             if not small <= riser <= large:
-                score -= 0.5 * min(abs(riser - small), abs(riser - large))
+                score -= _PER_RISER_IN * min(abs(riser - small), abs(riser - large))
         curve = force_draw(sized)
         draw = min(draw_in, float(curve.draw_in[-1]))
         share = at.weight_lbf / curve.force(draw)

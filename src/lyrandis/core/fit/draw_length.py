@@ -28,6 +28,7 @@ SHAKY_SPREAD_IN = 0.5
 # of string angle give 20 to 12 mm, inside practice's 10 to 25 mm.
 THUMB_DROP_MM = 25.0
 THUMB_SD_MM = 4.0
+_OWN_THUMB_SD_MM = 1.0  # of an offset that the archer measured
 THUMB_UNKNOWN_BOW_MM = 17.0
 _POSSIBLE_IN = (14.0, 38.0)
 
@@ -81,7 +82,7 @@ def true_draw_in(
             value=archer.draw_length_in, plus_minus=sd, source="measured" if known else "rule"
         )
     if archer.thumb_offset_mm is not None:
-        offset, offset_sd = archer.thumb_offset_mm, 1.0
+        offset, offset_sd = archer.thumb_offset_mm, _OWN_THUMB_SD_MM
     elif bow is None:
         offset, offset_sd = THUMB_UNKNOWN_BOW_MM, THUMB_SD_MM
     else:

@@ -20,8 +20,9 @@ RELEASE: dict[Form, Release] = {
     "longbow": "split",
     "static_tip": "thumb",
 }
-_ARROW_BEYOND_DRAW_IN = 1.5
-_STATIC_TIP_CUT_MM = -6.0
+ARROW_BEYOND_DRAW_IN = 1.5
+_SHAFT_STEP_IN = 0.5
+_TAKEDOWN_CUT_MM, _STATIC_TIP_CUT_MM = 1.0, -6.0
 
 
 def form_start(form: Form) -> dict[str, Any]:
@@ -35,7 +36,11 @@ def form_start(form: Form) -> dict[str, Any]:
         "bow.brace_height_in": None,
         "bow.tips": "short" if form == "static_tip" else "working",
         "bow.side_plate": "plunger" if takedown else "leather",
-        "bow.centre_cut_mm": 1.0 if takedown else _STATIC_TIP_CUT_MM if form == "static_tip" else 0,
+        "bow.centre_cut_mm": _TAKEDOWN_CUT_MM
+        if takedown
+        else _STATIC_TIP_CUT_MM
+        if form == "static_tip"
+        else 0,
     }
 
 
@@ -71,5 +76,5 @@ def first_rig(
         "bow.marked_weight_lbf": marked_weight_lbf,
     }
     rig = changed(Rig(), form_start(form) | typed)
-    shaft = math.ceil((draw_length_in + _ARROW_BEYOND_DRAW_IN) * 2) / 2
+    shaft = math.ceil((draw_length_in + ARROW_BEYOND_DRAW_IN) / _SHAFT_STEP_IN) * _SHAFT_STEP_IN
     return changed(rig, {"arrow.shaft_length_in": shaft})

@@ -32,6 +32,13 @@ _GROUP_S, _CLICK_S, _LOUDER_DB = 1.1, 0.5, 9.0
 _ACCEPT_DB, _ACCEPT_MADS, _SHAPE_DB = 6.0, 4.0, 7.0
 _TONE_HZ = (60.0, 6000.0)
 _NEAR_S = 0.06
+_MAD_TO_SD = 1.4826  # of a normal distribution
+_SHAPE_FLOOR_DB = -40.0
+_DECAY_DB, _DECAY_OVER_NOISE_DB, _DECAY_FRAMES = 20.0, 23.0, 4
+_TONE_LEAST_S, _TONE_BESIDE = 0.1, 1.5  # at least so long; neighbours within this ratio of it
+_LEAST_SPECTRUM = 8192
+_SILENT = 1e-7  # of full scale
+_OUTLINE_POINTS = 1200
 
 
 @dataclass(frozen=True)
@@ -121,7 +128,7 @@ def _shape(weighted: Samples, rate_hz: float, start: int) -> Array:
     at = np.searchsorted(np.arange(len(power)) * rate_hz / len(part), _BANDS_HZ)
     bands = np.array([power[a:b].sum() for a, b in pairwise(at)]) + TINY
     shape: Array = 10 * np.log10(bands / bands.sum())
-    return np.maximum(shape, -40.0)
+    return np.maximum(shape, _SHAPE_FLOOR_DB)
 
 
 def _hear(frames: Frames, added: Sequence[int], heed: Callable[[], None]) -> list[_Heard]:
@@ -261,7 +268,7 @@ def _alike(
     model = sure or candidates
     level = float(np.median([heard[i].level for i in model]))
     usual = np.median([shape(heard[i]) for i in model], axis=0)
-    mad = float(np.median([abs(heard[i].level - level) for i in model])) * 1.4826
+    mad = float(np.median([abs(heard[i].level - level) for i in model])) * _MAD_TO_SD
     limit = max(_ACCEPT_DB, _ACCEPT_MADS * mad)
     certain = set(sure)
     shots: list[int] = []
@@ -275,17 +282,21 @@ def _alike(
 
 
 def _decay_ms(power: Array, background: Array, start: int, end: int) -> float | None:
-    part = np.convolve(power[start:end] - background[start:end], np.ones(4) / 4, mode="same")
+    part = np.convolve(
+        power[start:end] - background[start:end],
+        np.ones(_DECAY_FRAMES) / _DECAY_FRAMES,
+        mode="same",
+    )
     top = int(np.argmax(part))
-    if part[top] <= 0 or part[top] < 200 * background[start + top]:
+    if part[top] <= 0 or part[top] < 10 ** (_DECAY_OVER_NOISE_DB / 10) * background[start + top]:
         return None  # 20 dB down would be under the noise
-    under = np.flatnonzero(part[top:] < part[top] / 100)
+    under = np.flatnonzero(part[top:] < part[top] / 10 ** (_DECAY_DB / 10))
     return None if len(under) == 0 else float(under[0] * FRAME_S * 1000)
 
 
 def _spectrum(weighted: Samples, rate_hz: float, a: int, b: int) -> tuple[Array, Array]:
     part = weighted[a:b] * np.hanning(b - a)[:, None]
-    size = fft.next_fast_len(max(len(part), 8192), real=True)
+    size = fft.next_fast_len(max(len(part), _LEAST_SPECTRUM), real=True)
     power = (np.abs(fft.rfft(part, size, axis=0)) ** 2).sum(axis=1)
     return np.arange(len(power)) * rate_hz / size, power
 
@@ -295,12 +306,12 @@ def _tone(
 ) -> tuple[float | None, float | None]:
     """The strongest line from 200 ms on, and how far [dB] it stands over the median around it."""
     a, b = round((start_s + TONE_AFTER_S) * rate_hz), round(end_s * rate_hz)
-    if b - a < 0.1 * rate_hz:
+    if b - a < _TONE_LEAST_S * rate_hz:
         return None, None
     hz, power = _spectrum(weighted, rate_hz, a, b)
     inside = (hz >= _TONE_HZ[0]) & (hz <= _TONE_HZ[1])
     top = int(np.flatnonzero(inside)[np.argmax(power[inside])])
-    near = (hz > hz[top] / 1.5) & (hz < hz[top] * 1.5)
+    near = (hz > hz[top] / _TONE_BESIDE) & (hz < hz[top] * _TONE_BESIDE)
     return float(hz[top]), _db(float(power[top] / (np.median(power[near]) + TINY)))
 
 
@@ -313,7 +324,7 @@ def _sound(samples: Samples, spoil: bool) -> Samples:
     low, high = float(data.min()), float(data.max())
     if not np.isfinite([low, high]).all():
         raise RefusedError("file", "The recording holds values that are no numbers.")
-    if max(high, -low) < 1e-7:
+    if max(high, -low) < _SILENT:
         raise RefusedError("file", "The recording is silent: was the microphone on?")
     return data
 
@@ -392,7 +403,7 @@ def analyse(
                 event.at, kind, lag, event.level, event.exposure, decay, centroid, tone, above
             )
         )
-    per = max(1, len(frames.power) // 1200)
+    per = max(1, len(frames.power) // _OUTLINE_POINTS)
     m = len(frames.power) // per
     slices = frames.power[: m * per].reshape(m, per).max(axis=1)
     return Sound(

@@ -18,6 +18,7 @@ _OVER_FLOOR_DB, _OVER_BEFORE_DB, _PEAK_DB = 10.0, 6.0, 14.0
 _BEFORE, _PEAK_WITHIN, _RE_ARM = (12, 2), 12, 24  # frames: 30…5 ms, 30 ms, 60 ms
 TINY = 1e-14
 _FRAMES_AT_ONCE = 20_000
+_SMOOTH_FRAMES, _FLOOR_PERCENTILE = 4, 20
 
 
 @dataclass(frozen=True)
@@ -50,10 +51,12 @@ def background_of(power: Array) -> Array:
     """Mean power of the background, shape (n,), from frames in which shots are rare."""
     if len(power) < 2 * _BLOCK:
         return np.full(len(power), max(float(np.median(power)) if len(power) else 0.0, TINY))
-    smooth = uniform_filter1d(power, 4)
+    smooth = uniform_filter1d(power, _SMOOTH_FRAMES)
     blocks = len(smooth) // _BLOCK
     medians = np.median(smooth[: blocks * _BLOCK].reshape(blocks, _BLOCK), axis=1)
-    low = percentile_filter(medians, 20, size=min(_FLOOR_BLOCKS, blocks), mode="nearest")
+    low = percentile_filter(
+        medians, _FLOOR_PERCENTILE, size=min(_FLOOR_BLOCKS, blocks), mode="nearest"
+    )
     level = uniform_filter1d(low, _SMOOTH_BLOCKS, mode="nearest") * FLOOR_TO_MEAN
     at = (np.arange(len(power)) / _BLOCK - 0.5).clip(0, blocks - 1)
     out: Array = np.maximum(np.interp(at, np.arange(blocks), level), TINY)

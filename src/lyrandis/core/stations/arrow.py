@@ -6,6 +6,8 @@ from lyrandis.core.findings import Action, Finding, say
 from lyrandis.core.stations.base import Told
 from lyrandis.core.workbench import Workbench
 
+_MOST_POINT_GR = 590.0  # heavier points are not made
+
 
 def tell(b: Workbench) -> Told:
     """The arrow on this bow."""
@@ -53,7 +55,7 @@ def _floor(b: Workbench) -> Finding:
             action=Action(
                 label=say("Put {need} into the point", need=("mass", need)),
                 changes={"arrow.point_gr": round(b.rig.arrow.point_gr + need + 0.5)},
-            ) if b.rig.arrow.weighed_gr is None and b.rig.arrow.point_gr + need < 590 else heavier,
+            ) if b.rig.arrow.weighed_gr is None and b.rig.arrow.point_gr + need < _MOST_POINT_GR else heavier,
         )  # fmt: skip
     if f.verdict == "tolerated":
         return Finding(

@@ -4,9 +4,12 @@ from __future__ import annotations
 
 from lyrandis.core.findings import Action, Finding, say
 from lyrandis.core.fit.bow_length import SCHOOL_TITLES
+from lyrandis.core.fit.length_map import OVERDRAWN_PAST_IN
 from lyrandis.core.stations.base import Told
 from lyrandis.core.stations.inspecting import inspection_findings
 from lyrandis.core.workbench import Workbench
+
+_OTHER_IN = 1.0  # a length nearer than this is the same bow
 
 
 def tell(b: Workbench) -> Told:
@@ -47,7 +50,7 @@ def _reserve(b: Workbench) -> list[Finding]:
         "layers, sometimes years later.",
         onset=("draw", b.onset_in),
     )
-    if reserve < -2:
+    if reserve < -OVERDRAWN_PAST_IN:
         return [
             Finding(
                 level="stop",
@@ -158,7 +161,7 @@ def _schools(b: Workbench) -> list[Finding]:
 
 def _best(b: Workbench) -> list[Finding]:
     best = b.candidates[0] if b.candidates else None
-    if best is None or abs(best.length_in - b.rig.bow.length_in) < 1:
+    if best is None or abs(best.length_in - b.rig.bow.length_in) < _OTHER_IN:
         return []
     changes: dict[str, object] = {"bow.length_in": best.length_in, "bow.riser_in": best.riser_in}
     return [

@@ -4,8 +4,11 @@ from __future__ import annotations
 
 from lyrandis.core.findings import Action, Finding, say
 from lyrandis.core.stations.base import Told
+from lyrandis.core.units import MM_PER_IN
 from lyrandis.core.workbench import Workbench
 
+_STEP_IN = 0.25  # of brace, for what a step does
+_READ_IN = 1 / 16  # a bow square is read so
 _TO = {
     "grip": "the deepest part of the grip",
     "back": "the back of the bow",
@@ -72,14 +75,14 @@ def _range(b: Workbench) -> list[Finding]:
 
 def _effect(b: Workbench) -> Finding:
     f = b.brace
-    quarter = abs(f.energy_per_in_pct) / 4
+    quarter = abs(f.energy_per_in_pct) * _STEP_IN
     return Finding(
         level="fine",
         said=say(
             "{step} more brace stores {loss} less and needs the string {shorter} shorter.",
-            step=("brace", 0.25),
+            step=("brace", _STEP_IN),
             loss=("percent_1", quarter),
-            shorter=("small", abs(f.string_per_in) * 0.25 * 25.4),
+            shorter=("small", abs(f.string_per_in) * _STEP_IN * MM_PER_IN),
         ),
         why=say(
             "Higher is a touch slower, often quieter, with less string slap; lower is a touch "
@@ -115,7 +118,7 @@ def _session(b: Workbench) -> list[Finding]:
     )
     try_it = Action(
         label=say("Set {best}", best=("brace", best)),
-        changes={"bow.brace_height_in": round(best * 16) / 16},
+        changes={"bow.brace_height_in": round(best / _READ_IN) * _READ_IN},
     )
     found = []
     if told.done:
@@ -129,7 +132,7 @@ def _session(b: Workbench) -> list[Finding]:
                 ),
                 why=why,
                 told="measured",
-                action=None if abs(best - f.brace_in) < 1 / 16 else try_it,
+                action=None if abs(best - f.brace_in) < _READ_IN else try_it,
             )
         )  # fmt: skip
     elif told.next_in is not None:
@@ -141,7 +144,7 @@ def _session(b: Workbench) -> list[Finding]:
                 told="measured",
             )
         )
-    if told.done and abs(best - f.low_in) > 0.25:
+    if told.done and abs(best - f.low_in) > _STEP_IN:
         cost = (best - f.low_in) * abs(f.energy_per_in_pct) / 2
         word = "quiet" if b.rig.use in ("close_cover", "woodland") else "speed"
         found.append(

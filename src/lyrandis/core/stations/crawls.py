@@ -4,7 +4,10 @@ from __future__ import annotations
 
 from lyrandis.core.findings import Action, Finding, say
 from lyrandis.core.stations.base import Told
-from lyrandis.core.workbench import Workbench
+from lyrandis.core.tune.crawls import FINGERS_AT_M, FINGERS_PER_M
+from lyrandis.core.workbench import EYE_SD_MM, Workbench
+
+_SHOWN_M = (15.0, 35.0)  # the distances of which one is told
 
 
 def tell(b: Workbench) -> Told:
@@ -46,7 +49,7 @@ def _unproved(b: Workbench) -> Finding:
             "Speed is known to {speed} and the eye's height over the arrow to {eye}; both move every "
             "crawl. Clear range, safe backstop, nobody forward of the line.",
             speed=("speed", b.shot.speed_fps.plus_minus),
-            eye=("crawl", 10.0),
+            eye=("crawl", EYE_SD_MM),
         ),
         told="model",
     )
@@ -78,10 +81,14 @@ def _release(b: Workbench) -> list[Finding]:
 
 
 def _danger(b: Workbench) -> list[Finding]:
-    rows = [r for r in b.chart.rows if r.crawl_mm is not None and 15 <= r.distance_m <= 35]
+    rows = [
+        r
+        for r in b.chart.rows
+        if r.crawl_mm is not None and _SHOWN_M[0] <= r.distance_m <= _SHOWN_M[1]
+    ]
     if not rows:
         return []
-    row = min(rows, key=lambda r: abs(r.distance_m - 20))
+    row = min(rows, key=lambda r: abs(r.distance_m - FINGERS_AT_M))
     return [
         Finding(
             level="mind",
@@ -112,8 +119,8 @@ def _fingers(b: Workbench) -> list[Finding]:
             level="fine",
             said=say(
                 "In finger widths: {at20} at {near}, {step} less for each {more} farther.",
-                near=("distance", 20.0),
-                more=("distance", 10.0),
+                near=("distance", FINGERS_AT_M),
+                more=("distance", FINGERS_PER_M),
                 at20=("fingers", rule.at_20m_fingers),
                 step=("fingers", -rule.per_10m_fingers),
             ),

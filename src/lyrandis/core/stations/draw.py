@@ -7,13 +7,15 @@ import numpy as np
 from lyrandis.core.bow.shot import draw_speed_share
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Action, Finding, say
-from lyrandis.core.fit.draw_length import GUESS_SD_IN, SHAKY_SPREAD_IN
+from lyrandis.core.fit.draw_length import GUESS_SD_IN, SHAKY_SPREAD_IN, THUMB_SD_MM
+from lyrandis.core.fit.first_rig import ARROW_BEYOND_DRAW_IN
 from lyrandis.core.stations.base import Told
 from lyrandis.core.tune.crawls import crawl_plus_minus_mm
 from lyrandis.core.units import MM_PER_IN
 from lyrandis.core.workbench import Workbench
 
 _CRAWL_AT_M = 30.0
+_STOP_MARGIN_IN, _MIND_MARGIN_IN = 0.25, 0.75  # arrow beyond the draw
 _METHODS = {
     None: "not measured yet",
     "tape": "by tape, a first guess",
@@ -114,7 +116,7 @@ def _thumb(b: Workbench) -> Finding:
         level="mind" if estimated else "fine",
         said=say(
             "The mark under-reads a thumb draw by {offset}. Pull the bow scale to {true}.",
-            offset=("small", hidden, 4.0) if estimated else ("small", hidden),
+            offset=("small", hidden, THUMB_SD_MM) if estimated else ("small", hidden),
             true=("draw", b.true_draw.value),
         ),
         why=say(
@@ -132,9 +134,9 @@ def _arrow_margin(b: Workbench) -> Finding:
         "An arrow drawn off the rest can go through the hand. Draws vary, and a tired or excited "
         "archer draws farther."
     )
-    if margin < 0.75:
+    if margin < _MIND_MARGIN_IN:
         return Finding(
-            level="stop" if margin < 0.25 else "mind",
+            level="stop" if margin < _STOP_MARGIN_IN else "mind",
             said=say(
                 "The arrow is only {margin} longer than your draw."
                 if margin >= 0
@@ -144,8 +146,10 @@ def _arrow_margin(b: Workbench) -> Finding:
             why=why,
             told="practice",
             action=Action(
-                label=say("Take a {safe} shaft", safe=("draw", a.draw_length_in + 1.5)),
-                changes={"arrow.shaft_length_in": a.draw_length_in + 1.5},
+                label=say(
+                    "Take a {safe} shaft", safe=("draw", a.draw_length_in + ARROW_BEYOND_DRAW_IN)
+                ),
+                changes={"arrow.shaft_length_in": a.draw_length_in + ARROW_BEYOND_DRAW_IN},
                 station="arrow",
             ),
         )

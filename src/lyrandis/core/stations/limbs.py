@@ -6,6 +6,7 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Action, Finding, say
 from lyrandis.core.workbench import Workbench
 
+_EVEN_TURNS, _FELT_PCT = 0.05, 0.05  # smaller is nothing
 _UNLIKE = {
     "two_upper": "Two upper limbs",
     "two_lower": "Two lower limbs",
@@ -93,7 +94,7 @@ def _bolts(b: Workbench) -> list[Finding]:
         "the bolts wins: turned out too far they let go.",
         tilt=("angle_1", limbs.degrees_per_turn),
     )
-    if abs(turned.weight_pct) > 0.05 and not b.rig.bow.measured:
+    if abs(turned.weight_pct) > _FELT_PCT and not b.rig.bow.measured:
         marked = b.rig.bow.marked_weight_lbf * (1 + turned.weight_pct / 100)
         found.append(
             Finding(
@@ -117,7 +118,7 @@ def _bolts(b: Workbench) -> list[Finding]:
                 ),
             )
         )
-    if abs(turned.uneven_turns) > 0.05:
+    if abs(turned.uneven_turns) > _EVEN_TURNS:
         upper = turned.uneven_turns > 0
         found.append(
             Finding(

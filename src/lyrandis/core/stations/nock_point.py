@@ -6,6 +6,9 @@ from lyrandis.core.findings import Action, Finding, say
 from lyrandis.core.stations.base import Told
 from lyrandis.core.workbench import Workbench
 
+_READ_MM = 0.5  # a bow square is read so
+_CRAWL_RAISES_MM = (2.8, 4.6)  # A4: .11 to .18 in for .9 in of crawl
+
 
 def tell(b: Workbench) -> Told:
     """The nock point's height above square."""
@@ -44,7 +47,7 @@ def _range(b: Workbench) -> Finding:
                 changes={"nock_height_mm": round(n.start_mm, 2)},
             ),
         )
-    if n.low_mm - 0.5 <= n.height_mm <= n.high_mm + 0.5:
+    if n.low_mm - _READ_MM <= n.height_mm <= n.high_mm + _READ_MM:
         return Finding(
             level="fine", said=say("It lies within the ordinary starts."), why=why, told="practice"
         )
@@ -75,8 +78,8 @@ def _crawls(b: Workbench) -> list[Finding]:
             why=say(
                 "A crawl unbalances the limbs. Two limbs in the model raise it by {low} to {high} for "
                 "23 mm of crawl; real crawls need more. A direction, not a number to set.",
-                low=("small", 2.8),
-                high=("small", 4.6),
+                low=("small", _CRAWL_RAISES_MM[0]),
+                high=("small", _CRAWL_RAISES_MM[1]),
             ),
             told="model",
         )

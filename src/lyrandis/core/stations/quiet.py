@@ -5,14 +5,15 @@ from __future__ import annotations
 from lyrandis.core.findings import Action, Finding, say
 from lyrandis.core.stations.base import Told
 from lyrandis.core.tune.quiet import CHECKS, CheckDone
+from lyrandis.core.tune.sweep import SHOT_SD_DB, VISIT_SD_DB
 from lyrandis.core.workbench import Workbench
 
 _TITLES = {check.id: check.title for check in CHECKS}
 _WHY = say(
     "Mean of the shots after less that before. Shots scatter by {shot} and visits by {visit}; a "
     "change is told from twice its ± on.",
-    shot=("level", 1.1),
-    visit=("level", 0.35),
+    shot=("level", SHOT_SD_DB),
+    visit=("level", VISIT_SD_DB),
 )
 
 

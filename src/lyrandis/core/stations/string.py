@@ -5,8 +5,12 @@ from __future__ import annotations
 from lyrandis.core.findings import Action, Finding, say
 from lyrandis.core.stations.base import Told
 from lyrandis.core.tune.brace import ODD_STRING_IN
+from lyrandis.core.tune.string import MASS_SD_SHARE
 from lyrandis.core.workbench import Workbench
 
+_AGREES_IN = 0.75  # of string: what model and tape may differ by
+_NEEDED_SD_IN = 0.5
+_STRANDS_OFF = 2
 _WORDS = {"low_stretch": "low-stretch", "polyester": "polyester", "natural": "natural-fibre"}
 
 
@@ -19,7 +23,7 @@ def tell(b: Workbench) -> Told:
         f"A {{length}} string of {s.strands} {_WORDS[s.material]} strands, {{mass}}; braced, it "
         "carries {tension}.",
         length=("bow_length", length),
-        mass=("mass", mass) if s.mass_gr is not None else ("mass", mass, 0.1 * mass),
+        mass=("mass", mass) if s.mass_gr is not None else ("mass", mass, MASS_SD_SHARE * mass),
         tension=("weight", fit.tension_lbf),
     )
     note = say(f"{{length}}, {s.strands} strands", length=("bow_length", length))
@@ -79,7 +83,7 @@ def _length(b: Workbench) -> list[Finding]:
                     + " {usual}; the model asks {needed} for your "
                     "brace height." + ("" if worked else " Measure a string that worked."),
                     usual=("bow_length", fit.usual_length_in),
-                    needed=("bow_length", fit.needed_length_in, 0.5),
+                    needed=("bow_length", fit.needed_length_in, _NEEDED_SD_IN),
                 ),
                 why=why,
                 told="model",
@@ -107,7 +111,7 @@ def _length(b: Workbench) -> list[Finding]:
                 told="rule",
             )
         )
-    if abs(off) > 0.75:
+    if abs(off) > _AGREES_IN:
         found.append(
             Finding(
                 level="mind",
@@ -141,7 +145,7 @@ def _strands(b: Workbench) -> list[Finding]:
     why = say(
         "Too many strands are slow and dull; too few are thin, loud and unsafe. Trade habit by weight; the fibre's maker knows better."
     )
-    if have < usual - 2:
+    if have < usual - _STRANDS_OFF:
         return [
             Finding(
                 level="stop",
@@ -153,7 +157,7 @@ def _strands(b: Workbench) -> list[Finding]:
                 ),
             )
         ]
-    if abs(have - usual) > 2:
+    if abs(have - usual) > _STRANDS_OFF:
         return [
             Finding(
                 level="mind",

@@ -11,6 +11,8 @@ from lyrandis.core.stations.holding import holding_findings
 from lyrandis.core.stations.limbs import limb_findings
 from lyrandis.core.workbench import Workbench
 
+_NEAR_END_IN, _NEAR_MAKER_IN = 1.5, 0.5
+_RISER_STEP_IN = 2.0
 RISER_SHARE_PER_IN = 0.025  # practice; the model says 0.011 (docs/mechanics)
 
 
@@ -87,7 +89,7 @@ def _end(b: Workbench) -> list[Finding]:
                 told="model",
             )
         )
-    if left < 1.5:
+    if left < _NEAR_END_IN:
         found.append(
             Finding(
                 level="stop",
@@ -103,7 +105,7 @@ def _end(b: Workbench) -> list[Finding]:
     if limit is not None:
         found.append(
             Finding(
-                level="fine" if limit - b.true_draw.value >= 0.5 else "mind",
+                level="fine" if limit - b.true_draw.value >= _NEAR_MAKER_IN else "mind",
                 said=say(
                     "The maker allows {limit}, {left} beyond your draw.",
                     limit=("draw", limit),
@@ -125,8 +127,8 @@ def _riser(b: Workbench, weight: float) -> list[Finding]:
             said=say(
                 "On a riser {step} shorter these limbs would pull about {more} more, on a longer "
                 "one as much less; the limb bolts move it by some percent.",
-                step=("bow_length", 2.0),
-                more=("weight", 2 * RISER_SHARE_PER_IN * weight),
+                step=("bow_length", _RISER_STEP_IN),
+                more=("weight", _RISER_STEP_IN * RISER_SHARE_PER_IN * weight),
             ),
             why=say(
                 "Practice's figure, 2 1/2 % for each inch of riser; this model would say 1.1 %. "

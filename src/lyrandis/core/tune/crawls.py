@@ -26,6 +26,15 @@ _NEAREST_M = 2.0
 _MOST_CRAWL_MM = 160.0
 _SLOPE_MM = 0.01
 _NO_DRAG_PER_M = 1e-6  # below it the fall's series is exact to rounding
+_RUNAWAY_M = 2000.0  # far up a steep slope the steps run away; nothing flies farther than this
+_KICK_AT_MM = 30.0  # the crawl at which a kick is stated
+POINT_ON_WITHIN_M = 400.0
+_DANGER_FROM_M, _DANGER_PAST_M = 1.0, 60.0
+_NEAREST_OFF_M = 1.5
+OFF_M = 5.0  # how wrong a distance is taken, for what it would do
+_LEAST_FLIGHT_M = 0.5
+FINGERS_AT_M, FINGERS_PER_M = 20.0, 10.0  # the two numbers of the finger-width school
+_FINGERS_FIT_M, _FINGERS_LEAST_M = (10.0, 50.0), 25.0
 
 
 @dataclass(frozen=True)
@@ -52,12 +61,9 @@ def shaft_angle(sight: Sight, crawl_mm: Array | float) -> Array:
     """How far [rad] the shaft points above the sight line at a crawl [mm]."""
     c = np.asarray(crawl_mm, dtype=float)
     height = (sight.eye_mm - sight.q * c) / 1000
-    kick = sight.kick_mrad / 1000 * (np.maximum(c, 0) / 30) ** 2
+    kick = sight.kick_mrad / 1000 * (np.maximum(c, 0) / _KICK_AT_MM) ** 2
     angle: Array = np.arctan(height / sight.nock_to_tip_m) + kick
     return angle
-
-
-_FARTHEST_M = 2000.0
 
 
 def impact_m(sight: Sight, crawl_mm: Array | float, distance_m: Array | float) -> Array:
@@ -80,8 +86,7 @@ def impact_m(sight: Sight, crawl_mm: Array | float, distance_m: Array | float) -
 
     for _ in range(3):
         along = d - sight.nock_to_tip_m + fall(flown) * math.sin(beta)
-        # Far up a steep slope the steps run away; nothing flies farther than this.
-        flown = np.clip(along / np.cos(alpha) - sight.stroke_m, 0.0, _FARTHEST_M)
+        flown = np.clip(along / np.cos(alpha) - sight.stroke_m, 0.0, _RUNAWAY_M)
     height: Array = (sight.stroke_m + flown) * np.sin(alpha) - fall(flown) * math.cos(beta)
     return height
 
@@ -107,7 +112,7 @@ def point_on_m(sight: Sight) -> float | None:
 
     The far crossing: the arrow starts below the line of sight and crosses it twice.
     """
-    far = np.arange(_NEAREST_M, 400.0, 2.0)
+    far = np.arange(_NEAREST_M, POINT_ON_WITHIN_M, 2.0)
     y = impact_m(sight, 0.0, far)
     over = np.nonzero((y[:-1] > 0) & (y[1:] <= 0))[0]
     if len(over) == 0:
@@ -127,7 +132,7 @@ def danger_space_m(
     n = len(distance_m)
     aim = np.tile(distance_m, 2)
     crawl = np.tile(crawl_mm, 2)
-    stop = np.concatenate([np.ones_like(distance_m), distance_m + 60])
+    stop = np.concatenate([np.full(n, _DANGER_FROM_M), distance_m + _DANGER_PAST_M])
     # Both edges of all crawls at once: a grid, fine near the aim, then halving the last cell.
     grid = aim[:, None] + (stop - aim)[:, None] * np.linspace(0, 1, 161) ** 2
     out = np.abs(impact_m(sight, crawl[:, None], grid)) > half_height_m
@@ -191,7 +196,7 @@ def _refuse(sight: Sight, distances: Array) -> None:
             MOST_DISTANCES,
             "distances",
         )
-    nearest = max(_NEAREST_M, sight.nock_to_tip_m + sight.stroke_m + 0.5)
+    nearest = max(_NEAREST_M, sight.nock_to_tip_m + sight.stroke_m + _LEAST_FLIGHT_M)
     for d in distances:
         if not (nearest <= d <= FARTHEST_M):
             bound = nearest if d < nearest else FARTHEST_M
@@ -207,20 +212,22 @@ def _refuse(sight: Sight, distances: Array) -> None:
 def _finger_rule(
     sight: Sight, d: Array, c: Array, finger_mm: float, point_on: float | None
 ) -> FingerRule | None:
-    at20 = float(crawl_for_mm(sight, np.array([20.0]))[0])
+    at20 = float(crawl_for_mm(sight, np.array([FINGERS_AT_M]))[0])
     if at20 <= 0:
         return None
-    top = min(50.0, point_on or 50.0)
-    if top < 25:
+    near, far = _FINGERS_FIT_M
+    top = min(far, point_on or far)
+    if top < _FINGERS_LEAST_M:
         return None
-    fit_d = np.linspace(10, top, 9)
+    fit_d = np.linspace(near, top, 9)
     fit_c = crawl_for_mm(sight, fit_d)
-    step = float(np.sum((fit_c - at20) * (fit_d - 20)) / np.sum((fit_d - 20) ** 2))
-    ruled = at20 + step * (d - 20)
+    away = fit_d - FINGERS_AT_M
+    step = float(np.sum((fit_c - at20) * away) / np.sum(away**2))
+    ruled = at20 + step * (d - FINGERS_AT_M)
     miss = impact_m(sight, np.maximum(ruled, 0.0), d) * 100
     return FingerRule(
         at20 / finger_mm,
-        step * 10 / finger_mm,
+        step * FINGERS_PER_M / finger_mm,
         tuple(float(m) if crawl > 0 else None for m, crawl in zip(miss, c, strict=True)),
     )
 
@@ -263,8 +270,8 @@ def crawl_chart(
     beta = math.radians(sight.slope_deg)
     level = d * math.cos(beta) * (1 + shaft_angle(sight, crawls) * math.tan(beta))
     near, far = danger_space_m(sight, crawls, d, spot_half_height_cm / 100)
-    nearer = impact_m(sight, crawls, np.maximum(d - 5, 1.5)) * 100
-    farther = impact_m(sight, crawls, d + 5) * 100
+    nearer = impact_m(sight, crawls, np.maximum(d - OFF_M, _NEAREST_OFF_M)) * 100
+    farther = impact_m(sight, crawls, d + OFF_M) * 100
     rows = []
     for i, crawl in enumerate(crawls):
         held = crawl < -1e-9

@@ -12,7 +12,6 @@ _START_MM: dict[Release, tuple[float, float]] = {
     "three_under": (1 / 2 * MM_PER_IN, 3 / 4 * MM_PER_IN),
     "thumb": (0.0, 2.0),
 }
-_BOUNCES_BELOW_MM = 2.0
 
 
 @dataclass(frozen=True)

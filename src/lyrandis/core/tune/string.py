@@ -22,6 +22,7 @@ _STRAND_G_PER_M: dict[StringMaterial, float] = {
     "natural": 0.30,
 }
 _SERVING_G = 1.8
+MASS_SD_SHARE = 0.1  # of a string not weighed
 _ORDINARY_G: dict[Form, float] = {"longbow": 8, "hybrid": 7, "recurve": 6.5, "static_tip": 6.5}
 
 

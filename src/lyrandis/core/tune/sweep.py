@@ -27,6 +27,9 @@ DRAWS = 400
 _OFF_CENTRE = 0.15  # of the range: a first visit further out sends the second to the far end
 _NODES = 24
 _SHOTS_NEXT = 3
+_X_MM = 10.0  # the unit of x
+LEAST_RANGE_MM, MOST_RANGE_MM = 2.0, 120.0
+_INTERVAL = (0.1, 0.9)  # quantiles
 
 
 @dataclass(frozen=True)
@@ -58,7 +61,7 @@ class Sweep:
 
 
 def _prior(a: Array, b: Array, middle: float) -> Array:
-    x, y = (a[:, None] - middle) / 10, (b[None, :] - middle) / 10
+    x, y = (a[:, None] - middle) / _X_MM, (b[None, :] - middle) / _X_MM
     own = OWN_SD_DB**2 * np.exp(-0.5 * ((a[:, None] - b[None, :]) / OWN_LENGTH_MM) ** 2)
     return LEVEL_SD**2 + SLOPE_SD**2 * x * y + CURVE_SD**2 * (x * y) ** 2 + own
 
@@ -89,7 +92,7 @@ def posterior(visits: Sequence[Visit], grid_mm: Array, middle_mm: float) -> tupl
     start = value[heard][0] if heard.any() else 0.0
 
     def curve(a: Array) -> Array:
-        out: Array = start + CURVE_MEAN * ((a - middle_mm) / 10) ** 2
+        out: Array = start + CURVE_MEAN * ((a - middle_mm) / _X_MM) ** 2
         return out
 
     expected = curve(at)
@@ -131,9 +134,12 @@ def sweep(
     ------
     RefusedError : an empty or too wide range, no visit, a visit without level and feel.
     """
-    if not 2 <= high_mm - low_mm <= 120:
+    if not LEAST_RANGE_MM <= high_mm - low_mm <= MOST_RANGE_MM:
         raise RefusedError(
-            "high_mm", "The range of brace heights must be 2 to 120 mm wide.", low_mm + 2, "mm"
+            "high_mm",
+            f"The range of brace heights must be {LEAST_RANGE_MM:g} to {MOST_RANGE_MM:g} mm wide.",
+            low_mm + LEAST_RANGE_MM,
+            "mm",
         )
     if not visits:
         raise RefusedError("visits", "Listen to one brace height first.", 1, "visits")
@@ -149,7 +155,7 @@ def sweep(
     lowest = grid[np.argmin(draws, axis=1)]
     sure = float(np.mean(np.abs(lowest - grid[best]) <= CLOSE_MM))
     left = float(np.mean(draws[:, best] - draws.min(axis=1) > AUDIBLE_DB))
-    low, high = np.quantile(lowest, [0.1, 0.9])
+    low, high = np.quantile(lowest, _INTERVAL)
     n = len(visits)
     done = n >= MOST_VISITS or (n >= LEAST_VISITS and (sure >= SURE or left <= LEFT))
     if done:

@@ -30,6 +30,7 @@ ANOTHER_STRING_IN = 0.375
 # Own rule for two-bundle strings, in turns for each inch of string.
 LEAST_PER_IN, MOST_PER_IN = 0.15, 0.80
 _STEP_M = 0.0005
+_LEAST_FACTOR = 0.2
 _ODD = (0.4, 1.8)  # a measured effect outside this, over the model's, is likelier a miscount
 
 
@@ -141,7 +142,7 @@ def twist(
     pairs = [*observed, (twists_now, brace_now_in)]
     gained = [gain * shortening_mm(untwisted, radius, t) for t, _ in pairs]
     factor, sd = _learnt(gained, [b * MM_PER_IN for _, b in pairs])
-    if factor <= 0.2:
+    if factor <= _LEAST_FACTOR:
         raise RefusedError(
             "observed",
             "By these measurements more turns do not raise the brace. Count the turns again and "
