@@ -2,6 +2,21 @@
 
 The limb has one degree of freedom, its total turning `phi`. All functions take and return SI
 units and broadcast over arrays of `phi` and of the arrow nock's position.
+
+  y ^        |  lever, straight on (static tips only); its end is the limb nock
+    |        )  arc: turns back by `turn` from E (t = 0) to its end (t = 1)
+    |       P .   where the string leaves the belly: its tangent to the arc
+    |      )    .
+    |     E       .   free string, |P − N| long
+    |    /          .
+    |   /  working    .   the part between root and E turns by phi, evenly
+    |  /   part         .
+    | root (tilted by `tilt`)
+    +-----------------------N--> x, toward the archer; the pivot is the origin
+
+    t < 1              P on the arc; (1 − t)·arc + lever of string lie on the belly
+    t = 1              P is the lever's end; nothing lies on the limb
+    arc = lever = 0    P = E, always t = 1 (the straight longbow)
 """
 
 from __future__ import annotations
