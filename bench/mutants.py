@@ -181,8 +181,8 @@ def baseline() -> Baseline:
     kept = CACHE / f"{_stamp()}.json"
     if kept.exists():
         return Baseline(**json.loads(kept.read_text()))
-    data, report = CACHE / "coverage", CACHE / "report.json"
-    env = {**os.environ, "COVERAGE_FILE": str(data), "MUTANTS_REPORT": str(report)}
+    data = CACHE / "coverage"
+    env = {**os.environ, "COVERAGE_FILE": str(data), "PYTHONDONTWRITEBYTECODE": ""}
     print("reading which tests run which lines …", flush=True)
     run = subprocess.run(
         [sys.executable, "-m", "pytest", TESTS, "-q", "-n", "2", "-p", "no:cacheprovider",
@@ -342,6 +342,7 @@ def _work(job: tuple[Mutant, list[str], float]) -> tuple[Mutant, bool, int]:
 
 
 def _preload() -> None:
+    sys.dont_write_bytecode = False  # each child reads what an earlier one compiled
     os.environ.setdefault("OMP_NUM_THREADS", "1")
     os.environ.setdefault("OPENBLAS_NUM_THREADS", "1")
     for name in ("numpy", "scipy.interpolate", "scipy.optimize", "scipy.integrate", "scipy.fft",

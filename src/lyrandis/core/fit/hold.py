@@ -44,15 +44,19 @@ def judge(seconds: Sequence[float], pain: bool) -> HoldVerdict:
     return "held" if median >= HELD_S else "borderline"
 
 
+def _same(a_lbf: float, b_lbf: float) -> bool:
+    return abs(a_lbf / b_lbf - 1) <= _SAME_WEIGHT + 1e-9
+
+
 def hold(trials: tuple[KeptTrial, ...], weight_lbf: float) -> Hold:
     """What the archer's holds say of a weight at the draw [lb]; holds within 5 % of it count."""
     tests: list[HoldTrial] = [t.trial for t in standing(trials, "hold")]
-    near = [t for t in tests if abs(t.weight_lbf / weight_lbf - 1) <= _SAME_WEIGHT]
+    near = [t for t in tests if _same(t.weight_lbf, weight_lbf)]
     times = [t.seconds for t in near]
     pain = bool(near) and near[-1].ended == "pain"
     lasting = None
     for weight in sorted({round(t.weight_lbf, 1) for t in tests}):
-        same = [t for t in tests if abs(t.weight_lbf / weight - 1) <= _SAME_WEIGHT]
+        same = [t for t in tests if _same(t.weight_lbf, weight)]
         if judge([t.seconds for t in same], same[-1].ended == "pain") == "held":
             lasting = weight
     median = float(np.median(times[-WANTED:])) if times else None
