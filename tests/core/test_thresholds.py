@@ -1,0 +1,501 @@
+"""Where the stations change their word: each threshold just below it and just past it."""
+
+import math
+from dataclasses import replace
+from itertools import pairwise
+
+import numpy as np
+import pytest
+
+from lyrandis.core.dates import days_between
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.fields import changed
+from lyrandis.core.findings import Finding
+from lyrandis.core.rig import Rig
+from lyrandis.core.route import READS, ROUTE, WATCHES, Mark, states
+from lyrandis.core.schedule import hours_braced
+from lyrandis.core.stations import TELLERS
+from lyrandis.core.tally import tally
+from lyrandis.core.trials import BraceTrial, HoldTrial, KeptTrial, QuietTrial, SettlingTrial
+from lyrandis.core.tune.crawls import crawl_for_mm, point_on_m
+from lyrandis.core.workbench import Workbench, drag_per_m
+
+
+def kept(*trials, rig=None, at="2026-03-01T10:00:00+00:00"):
+    return tuple(KeptTrial(i + 1, at, t, rig or Rig()) for i, t in enumerate(trials))
+
+
+def bench(changes=None, *trials):
+    rig = changed(Rig(), changes or {})
+    return Workbench(rig, kept(*trials, rig=rig), "2026-03-02T10:00:00+00:00")
+
+
+def findings(station, b) -> list[Finding]:
+    return TELLERS[station](b).findings
+
+
+def one(station, b, words) -> Finding:
+    found = [f for f in findings(station, b) if words in f.said.plain()]
+    assert len(found) == 1, [f.said.plain() for f in findings(station, b)]
+    return found[0]
+
+
+def values(finding, *names):
+    return tuple(finding.said.values[n].value for n in names)
+
+
+class TestDraw:
+    @pytest.mark.parametrize(
+        ("margin", "level"), [(0.24, "stop"), (0.25, "mind"), (0.74, "mind"), (0.75, "fine")]
+    )
+    def test_how_much_longer_the_arrow_is(self, margin, level):
+        b = bench({"archer.draw_length_in": 28, "arrow.shaft_length_in": 28 + margin})
+        found = one("draw", b, "longer than your draw")
+        assert found.level == level
+        assert values(found, "margin") == (pytest.approx(margin),)
+        if found.action:
+            assert found.action.changes == {"arrow.shaft_length_in": 29.5}
+
+    def test_a_shorter_one_is_not_drawn(self):
+        b = bench({"archer.draw_length_in": 28, "arrow.shaft_length_in": 27.5})
+        found = one("draw", b, "Do not draw it")
+        assert found.level == "stop"
+        assert values(found, "margin") == (0.5,)
+
+    @pytest.mark.parametrize(("sd", "words"), [(0.5, "repeats"), (0.51, "spread")])
+    def test_a_shaky_draw(self, sd, words):
+        b = bench({"archer.draw_method": "marked_arrow", "archer.draw_plus_minus_in": sd})
+        found = one("draw", b, words)
+        assert found.why.values["a_cost"].value == pytest.approx(sd * b.curve.slope(28))
+        assert found.why.values["b_at"].value == 30
+
+    def test_what_it_costs_in_crawl_is_the_chart_at_another_speed(self):
+        b = bench({"archer.draw_method": "marked_arrow", "archer.draw_plus_minus_in": 0.4})
+        found = one("draw", b, "repeats")
+        share = 0.5 * b.curve.force(28) * 0.4 / 12 / b.curve.energy_ftlb(28)
+        up, down = (
+            crawl_for_mm(replace(b.sight, speed_mps=b.sight.speed_mps * (1 + s * share)), np.array([30.0]))
+            for s in (1, -1)
+        )  # fmt: skip
+        assert found.why.values["b_crawl"].value == pytest.approx(float(abs(up - down)[0]) / 2)
+
+    def test_a_thumbs_hidden_inches(self):
+        b = bench({"archer.release": "thumb"})
+        found = one("draw", b, "under-reads")
+        assert values(found, "offset") == (pytest.approx((b.true_draw.value - 28) * 25.4),)
+        assert found.said.values["offset"].plus_minus == 4
+        own = one("draw", bench({"archer.release": "thumb", "archer.thumb_offset_mm": 15}), "under-reads")  # fmt: skip
+        assert (own.level, own.said.values["offset"].plus_minus) == ("fine", None)
+
+
+class TestBowLength:
+    def at(self, reserve, **more):
+        """A rig drawn so that so much is left before the stack."""
+        b = bench({"archer.draw_method": "marked_arrow", **more})
+        draw = b.onset_in - reserve
+        return bench({"archer.draw_length_in": draw, "arrow.shaft_length_in": 36, **more})
+
+    @pytest.mark.parametrize(
+        ("reserve", "use", "level"),
+        [
+            (1.51, "range", "fine"), (1.49, "range", "mind"), (-0.1, "range", "mind"),
+            (-1.99, "range", "mind"), (-2.01, "range", "stop"),
+            (-0.49, "close_cover", "fine"), (-0.51, "close_cover", "mind"),
+        ],
+    )  # fmt: skip
+    def test_reserve(self, reserve, use, level):
+        b = self.at(reserve, **{"bow.length_in": 62, "use": use})
+        found = findings("bow-length", b)[0]
+        assert found.level == level
+        shown = next(iter(found.said.values.values()))
+        assert shown.value == pytest.approx(abs(reserve), abs=1e-6)
+        answer = TELLERS["bow-length"](b).answer
+        assert answer.values["reserve"].value == pytest.approx(abs(reserve), abs=1e-6)
+        assert ("beyond you" if reserve >= 0 else "short of you") in answer.plain()
+
+    def test_string_angle(self):
+        b = bench()
+        limit = b.angle_deg
+        for move, level in ((-0.01, "fine"), (0.01, "mind")):
+            told = bench({"schools.angle_three_under_deg": limit + move})
+            words = "suits" if level == "fine" else "pinch"
+            assert one("bow-length", told, words).level == level
+
+    def test_another_length_is_offered_from_an_inch_on(self):
+        best = bench().candidates[0].length_in
+        for off, offered in ((0.5, False), (1.0, True), (-1.0, True)):
+            told = bench({"bow.length_in": best + off, "bow.riser_in": None})
+            top = told.candidates[0]
+            found = [f for f in findings("bow-length", told) if "first choice" in f.said.plain()]
+            assert bool(found) == (abs(top.length_in - (best + off)) >= 1), offered
+            if found:
+                assert found[0].action.changes == {
+                    "bow.length_in": top.length_in, "bow.riser_in": top.riser_in,
+                }  # fmt: skip
+
+    def test_an_inch_more(self):
+        b = bench()
+        found = one("bow-length", b, "An inch more draw adds")
+        assert values(found, "more", "angle") == pytest.approx(
+            (b.curve.force(29) - b.curve.force(28), b.curve.angle(29))
+        )
+
+
+class TestWeight:
+    @pytest.mark.parametrize(("left", "stops"), [(1.51, False), (1.49, True)])
+    def test_near_the_geometrys_end(self, left, stops):
+        changes = {"bow.length_in": 56.0, "bow.riser_in": None, "arrow.shaft_length_in": 36}
+        end = bench(changes).curve.end_in
+        b = bench(changes | {"archer.draw_length_in": end - left})
+        found = [f for f in findings("weight", b) if "geometry ends" in f.said.plain()]
+        assert bool(found) == stops
+        if found:
+            assert values(found[0], "left") == (pytest.approx(left, abs=1e-6),)
+
+    @pytest.mark.parametrize(("limit", "level"), [(28.5, "fine"), (28.49, "mind")])
+    def test_the_makers_limit(self, limit, level):
+        found = one("weight", bench({"bow.maker_max_draw_in": limit}), "The maker allows")
+        assert found.level == level
+        assert values(found, "left") == (pytest.approx(limit - 28),)
+
+    def test_two_inches_of_riser(self):
+        b = bench()
+        found = one("weight", b, "On a riser")
+        assert values(found, "step", "more") == pytest.approx((2, 0.05 * b.curve.force(28)))
+
+    @pytest.mark.parametrize(("weight", "told"), [(54.9, False), (55.1, True)])
+    def test_a_heavy_bow_untried(self, weight, told):
+        b = bench({"bow.marked_weight_lbf": weight, "bow.measured": [[28.0, weight]]})
+        assert any("heavy bow" in f.said.plain() for f in findings("weight", b)) == told
+
+    def test_what_the_marking_alone_would_leave_open(self):
+        b = bench({"bow.measured": [[24.0, 26.0], [28.0, 36.0]], "archer.draw_plus_minus_in": 0.2})
+        found = one("weight", b, "scale readings")
+        known = math.hypot(0.36, 0.2 * b.curve.slope(28))
+        assert values(found, "known", "guess") == pytest.approx((known, math.hypot(1.5, known)))
+
+    @pytest.mark.parametrize(("turns", "told"), [((1, 1), True), ((0.5, -0.5), False)])
+    def test_bolts_change_the_marking(self, turns, told):
+        changes = dict(zip(("limbs.upper_turns", "limbs.lower_turns"), turns, strict=True))
+        b = bench(changes)
+        found = [f for f in findings("weight", b) if "as they stand" in f.said.plain()]
+        assert bool(found) == told
+        if found:
+            marked = 36 * (1 + b.bolts.weight_pct / 100)
+            assert found[0].action.changes["bow.marked_weight_lbf"] == round(marked, 2)
+        uneven = [f for f in findings("weight", b) if "further out" in f.said.plain()]
+        assert bool(uneven) != told
+        assert (
+            bench({"bow.measured": [[28.0, 36.0]], **changes}).curve.measured_range_in is not None
+        )
+        weighed = bench({"bow.measured": [[28.0, 36.0]], **changes})
+        assert not any("as they stand" in f.said.plain() for f in findings("weight", weighed))
+
+    @pytest.mark.parametrize(("turns", "told"), [(0.05, False), (0.06, True)])
+    def test_uneven_bolts(self, turns, told):
+        b = bench({"limbs.upper_turns": turns})
+        assert any("further out" in f.said.plain() for f in findings("weight", b)) == told
+
+    def test_unlike_limbs(self):
+        b = bench({"limbs.upper_lbf": 36.0, "limbs.lower_lbf": 37.0})
+        found = one("weight", b, "take it up at the nock point")
+        share = 37 / 36 - 1
+        assert values(found, "share", "low", "high") == pytest.approx(
+            (100 * share, share / 0.05 * 0.08 * 25.4, share / 0.05 * 0.15 * 25.4)
+        )
+        assert "lower limb" in found.said.plain()
+
+    def test_holds(self):
+        held = [HoldTrial(weight_lbf=36, seconds=s) for s in (11, 10, 12)]
+        assert one("weight", bench({}, *held), "You hold it steady").level == "fine"
+        assert one("weight", bench({}, *held[:2]), "2 of 3 holds").level == "fine"
+
+
+class TestString:
+    @pytest.mark.parametrize(
+        ("off", "level", "words"),
+        [(0.74, "fine", "agrees"), (0.76, "mind", "wants"), (-0.74, "fine", "agrees"), (-0.76, "mind", "wants")],
+    )  # fmt: skip
+    def test_the_models_length_and_the_tapes(self, off, level, words):
+        needed = bench().string_fit.needed_length_in
+        b = bench({"string.length_in": needed + off})
+        found = one("string", b, words)
+        assert found.level == level
+        assert values(found, "off") == (pytest.approx(abs(off)),)
+        if level == "mind":
+            assert ("less" if off > 0 else "more") in found.said.plain()
+
+    @pytest.mark.parametrize(
+        ("length", "odd"), [(65.5, False), (65.6, True), (62.5, False), (62.4, True)]
+    )
+    def test_an_inch_and_a_half_off_the_usual(self, length, odd):
+        b = bench({"string.length_in": length})  # usual on 68 in: 64
+        assert any("than is usual" in f.said.plain() for f in findings("string", b)) == odd
+
+    @pytest.mark.parametrize(
+        ("strands", "level"), [(11, "stop"), (12, "fine"), (16, "fine"), (17, "mind")]
+    )
+    def test_strands(self, strands, level):
+        b = bench({"string.strands": strands})
+        assert b.string_fit.usual_strands == 14
+        assert one("string", b, f"{strands} " if level != "mind" else "slower").level == level
+
+    def test_a_string_not_weighed_is_known_to_a_tenth(self):
+        b = bench()
+        mass = TELLERS["string"](b).answer.values["mass"]
+        assert mass.plus_minus == pytest.approx(mass.value / 10)
+        assert TELLERS["string"](bench({"string.mass_gr": 100})).answer.values["mass"].plus_minus is None  # fmt: skip
+
+
+class TestBrace:
+    @pytest.mark.parametrize(
+        ("brace", "words"), [(8.24, "below"), (8.25, "within"), (9.5, "within"), (9.51, "above")]
+    )
+    def test_the_usual_range(self, brace, words):
+        found = findings("brace", bench({"bow.brace_height_in": brace}))[0]
+        assert words in found.said.plain()
+        if found.action:
+            bound = 8.25 if words == "below" else 9.5
+            assert found.action.changes == {"bow.brace_height_in": bound}
+            assert values(found, "off") == (pytest.approx(abs(brace - bound)),)
+
+    def test_a_quarter_inch_more(self):
+        b = bench()
+        found = one("brace", b, "more brace stores")
+        assert values(found, "step", "loss", "shorter") == pytest.approx(
+            (0.25, abs(b.brace.energy_per_in_pct) / 4, abs(b.brace.string_per_in) * 0.25 * 25.4)
+        )
+
+    def swept(self, at_mm, **changes):
+        def loud(mm):
+            return 60 + 3 * ((mm - at_mm) / 10) ** 2
+
+        visits = [
+            210.0,
+            240.0,
+            226.0,
+            218.0,
+            232.0,
+            222.0,
+            229.0,
+            214.0,
+            236.0,
+            225.0,
+            227.0,
+            224.0,
+        ]
+        trials = [BraceTrial(brace_height_in=mm / 25.4, levels_db=(loud(mm),) * 3) for mm in visits]
+        return bench(changes, *trials)
+
+    def test_a_finished_sweep_offers_the_quietest_to_a_sixteenth(self):
+        b = self.swept(226, **{"bow.brace_height_in": 8.5})
+        assert b.listening.curve.done
+        found = one("brace", b, "Quietest between")
+        best = b.listening.curve.best_in
+        assert found.action.changes == {"bow.brace_height_in": round(best * 16) / 16}
+        there = self.swept(226, **{"bow.brace_height_in": best + 0.06})
+        assert one("brace", there, "Quietest between").action is None
+        off = self.swept(226, **{"bow.brace_height_in": best + 0.064})
+        assert one("brace", off, "Quietest between").action is not None
+
+    def test_sound_against_speed_from_a_quarter_inch(self):
+        b = self.swept(230)
+        found = one("brace", b, "pull apart")
+        away = b.listening.curve.best_in - b.brace.low_in
+        assert values(found, "cost") == (pytest.approx(away * abs(b.brace.energy_per_in_pct) / 2),)
+        low = self.swept(212)
+        assert abs(low.listening.curve.best_in - low.brace.low_in) < 0.25
+        assert not any("pull apart" in f.said.plain() for f in findings("brace", low))
+
+
+class TestNockPoint:
+    @pytest.mark.parametrize(
+        ("height", "words"),
+        [(12.1, "lower"), (12.3, "within"), (25.5, "within"), (25.6, "higher")],
+    )
+    def test_half_a_millimetre_about_the_ordinary_starts(self, height, words):
+        """Three under walking the string: 12.7 to 19.05 + 6 mm."""
+        found = findings("nock-point", bench({"nock_height_mm": height}))[0]
+        assert words in found.said.plain()
+
+    def test_a_crawl_wants_it_higher(self):
+        found = one("nock-point", bench(), "farther the hand goes down")
+        assert (found.why.values["low"].value, found.why.values["high"].value) == (2.8, 4.6)
+
+
+class TestArrow:
+    def test_how_much_the_point_must_gain(self):
+        b = bench({"arrow.point_gr": 20.0, "arrow.grains_per_inch": 6.0})
+        found = one("arrow", b, "Too light")
+        need = b.floor.floor_gpp * b.shot.weight_at_draw_lbf.value - b.build.mass_gr
+        assert values(found, "need") == (pytest.approx(need),)
+        assert found.action.changes == {"arrow.point_gr": round(20 + need + 0.5)}
+        weighed = one("arrow", bench({"arrow.weighed_gr": 200.0}), "Too light")
+        assert weighed.action.changes == {}
+
+    def test_spine_at_the_windows_edges(self):
+        w = bench().window
+        for spine, words in (
+            (w.low - 1, "stiff"), (w.low + 1, "lies in"), (w.high - 1, "lies in"), (w.high + 1, "weak"),
+        ):  # fmt: skip
+            found = one("arrow", bench({"arrow.static_spine": spine}), "Spine")
+            assert words in found.said.plain()
+
+    def test_shares(self):
+        b = bench()
+        kept_ = one("arrow", b, "The arrow takes")
+        assert values(kept_, "share", "ceiling") == pytest.approx(
+            (100 * b.shot.efficiency, b.shot.ceiling_speed_fps)
+        )
+
+    @pytest.mark.parametrize("spine", [420.0, 900.0])
+    def test_light_and_weak_together(self, spine):
+        b = bench(
+            {"arrow.point_gr": 20.0, "arrow.grains_per_inch": 6.0, "arrow.static_spine": spine}
+        )
+        weak = spine > b.window.high
+        assert any("classic" in f.said.plain() for f in findings("arrow", b)) == weak
+
+
+class TestQuietAndCrawls:
+    def test_the_scatter_told_is_the_sweeps(self):
+        trial = QuietTrial(check="brace", before_db=(60.0,) * 3, after_db=(57.0,) * 3)
+        found = one("quiet", bench({}, trial), "quieter by")
+        assert (found.why.values["shot"].value, found.why.values["visit"].value) == (1.1, 0.35)
+        assert values(found, "change") == (3.0,)
+
+    def test_one_distance_is_told_nearest_twenty_between_fifteen_and_thirty_five(self):
+        for distances, told in (([10.0, 14.9], None), ([14.9, 15.0], 15.0), ([26, 35.0], 26.0),
+                                ([35.0, 36], 35.0), ([16.0, 23.0], 23.0), ([35.1], None)):  # fmt: skip
+            b = bench({"aim.distances_m": distances, "arrow.shaft_length_in": 29})
+            found = [f for f in findings("crawls", b) if "may be wrong by" in f.said.plain()]
+            assert [f.said.values["d"].value for f in found] == ([] if told is None else [told])
+            for f in found:
+                row = next(r for r in b.chart.rows if r.distance_m == told)
+                assert values(f, "near", "far") == pytest.approx(
+                    (row.distance_m - row.near_m, row.far_m - row.distance_m)
+                )
+                assert f.why.values["low"].value == pytest.approx(-row.impact_cm_if_5m_farther)
+
+    def test_finger_widths(self):
+        b = bench()
+        found = one("crawls", b, "In finger widths")
+        rule = b.chart.finger_rule
+        assert values(found, "near", "more", "at20", "step") == pytest.approx(
+            (20, 10, rule.at_20m_fingers, -rule.per_10m_fingers)
+        )
+        worst = max(abs(e) for e in rule.errors_cm if e is not None)
+        assert found.why.values["worst"].value == pytest.approx(worst)
+
+    def test_a_first_chart_says_its_widest_doubt(self):
+        b = bench()
+        found = one("crawls", b, "A first chart")
+        assert values(found, "pm") == (pytest.approx(max(b.crawl_plus_minus_mm)),)
+        assert found.why.values["eye"].value == 10
+
+
+class TestBench:
+    def test_point_ons_doubt_is_that_of_speed_and_eye(self):
+        b = bench()
+        s = b.sight
+        here = point_on_m(s)
+        moved = (
+            point_on_m(replace(s, speed_mps=s.speed_mps + b.speed_sd_mps)) - here,
+            point_on_m(replace(s, eye_mm=s.eye_mm + 10)) - here,
+        )
+        assert b.point_on.plus_minus == pytest.approx(math.hypot(*moved))
+        assert b.speed_sd_mps == pytest.approx(b.shot.speed_fps.plus_minus * 0.3048)
+
+    def test_the_sight_is_the_rigs(self):
+        s = bench({"aim.slope_deg": 12.0}).sight
+        assert s.slope_deg == 12
+        assert s.nock_to_tip_m == pytest.approx(30 * 0.0254 + 0.025)
+        b = bench()
+        assert b.sight.drag_per_m == pytest.approx(drag_per_m(6.0, b.build.mass_gr))
+        assert drag_per_m(6.0, 22.7 / 0.06479891) == pytest.approx(0.0018)
+
+    def test_a_stiff_shaft_is_one_not_weaker_than_its_window(self):
+        high = bench().window.high
+        light = {"arrow.weighed_gr": (7.75 - 0.3) * bench().shot.weight_at_draw_lbf.value}
+        for spine in (high * 0.9, high * 1.3):
+            b = bench(light | {"arrow.static_spine": spine})
+            gap = b.floor.floor_gpp - b.shot.grains_per_pound
+            assert 0 < gap < 0.5
+            assert (b.floor.verdict == "tolerated") == (spine <= b.window.high)
+
+    def test_the_tallys_doubts(self):
+        b = bench({"archer.draw_plus_minus_in": None})
+        told = {t.id: t.value for t in tally(b)}
+        assert told["draw"].plus_minus == 1.0
+        assert told["mass"].plus_minus == pytest.approx(0.02 * b.build.mass_gr)
+        w = b.shot.weight_at_draw_lbf
+        assert told["gpp"].plus_minus == pytest.approx(b.shot.grains_per_pound * w.plus_minus / w.value)  # fmt: skip
+
+    def test_a_fortnight_braced_and_no_longer(self):
+        run = kept(SettlingTrial(hours=0, brace_height_in=8.5), at="2026-03-01T00:00:00+00:00")
+        assert hours_braced(run, "2026-03-15T00:00:00+00:00") == 336
+        assert hours_braced(run, "2026-03-15T01:00:00+00:00") is None
+
+
+# Practice's "small changes do not count", each in the unit of its quantity.
+THRESHOLDS = {
+    ("bow-length", "draw"): 0.5, ("weight", "draw"): 0.25, ("weight", "length"): 0.5,
+    ("assembly", "length"): 0.25, ("assembly", "marking"): 0.5, ("assembly", "strands"): 0.5,
+    ("assembly", "string_length"): 0.125, ("string", "length"): 0.5, ("string", "weight"): 5,
+    ("brace", "length"): 0.5, ("brace", "strands"): 1, ("brace", "string_length"): 0.125,
+    ("nock-point", "brace"): 0.125, ("arrow", "draw"): 0.25, ("arrow", "weight"): 2,
+    ("arrow", "brace"): 0.25, ("arrow", "silencers"): 10, ("quiet", "brace"): 0.125,
+    ("quiet", "strands"): 0.5, ("quiet", "arrow_mass"): 20, ("quiet", "silencers"): 10,
+    ("crawls", "draw"): 0.25, ("crawls", "weight"): 1, ("crawls", "brace"): 0.125,
+    ("crawls", "nock"): 1.5, ("crawls", "arrow_mass"): 8, ("crawls", "shaft"): 0.25,
+    ("crawls", "silencers"): 20,
+}  # fmt: skip
+PATHS = {
+    "draw": "archer.draw_length_in", "length": "bow.length_in", "marking": "bow.marked_weight_lbf",
+    "strands": "string.strands", "string_length": "string.length_in",
+    "silencers": "string.silencers_gr", "brace": "bow.brace_height_in", "nock": "nock_height_mm",
+    "arrow_mass": "arrow.weighed_gr", "shaft": "arrow.shaft_length_in", "weight": "bow.measured",
+}  # fmt: skip
+
+
+class TestRoute:
+    def test_every_number_watched_is_here_and_words_have_no_threshold(self):
+        numbers = {(w.station, w.read): w.threshold for w in WATCHES if READS[w.read].quantity}
+        assert numbers == THRESHOLDS
+        assert all(w.threshold == 0 for w in WATCHES if READS[w.read].quantity is None)
+
+    @pytest.mark.parametrize(("station", "read"), THRESHOLDS)
+    def test_due_just_beyond_and_not_at_the_threshold(self, station, read):
+        start = {
+            "archer.draw_length_in": 28.0, "bow.length_in": 68.0, "bow.riser_in": 25.0,
+            "bow.marked_weight_lbf": 36.0, "string.strands": 14, "string.length_in": 64.0,
+            "string.silencers_gr": 30.0, "bow.brace_height_in": 8.5, "nock_height_mm": 14.0,
+            "arrow.weighed_gr": 400.0, "arrow.shaft_length_in": 31.0, "bow.measured": [[28.0, 36.0]],
+        }  # fmt: skip
+        before, by = changed(Rig(), start), THRESHOLDS[station, read]
+        mark = [Mark(s.id, "settled", before) for s in ROUTE]
+        steps = (1, 2) if read == "strands" and by == 1 else (0, 1) if read == "strands" else (by, by * 1.02 + 1e-3)  # fmt: skip
+        for step, due in zip(steps, (False, True), strict=True):
+            for way in (1, -1):
+                now = start[PATHS[read]]
+                if read == "weight":
+                    value = [[28.0, 36.0 + way * step]]
+                elif isinstance(now, int):
+                    value = int(now + way * step)
+                else:
+                    value = now + way * step
+                told = {s.station: s for s in states(mark, changed(before, {PATHS[read]: value}))}
+                name = READS[read].name.removeprefix("The ").lower()
+                assert (name in told[station].moved) == due, (step, way)
+
+
+def test_days_of_a_plan_are_counted_in_whole_days():
+    days = ["2026-03-01", "2026-03-15", "2026-03-29"]
+    assert [days_between(a, b) for a, b in pairwise(days)] == [14, 14]
+
+
+def test_a_rig_that_cannot_be_computed_is_refused_where_it_is_asked():
+    with pytest.raises(RefusedError):
+        _ = bench(
+            {"archer.draw_length_in": 34.0, "bow.length_in": 50.0, "bow.riser_in": None}
+        ).curve
