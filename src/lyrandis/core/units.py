@@ -226,7 +226,11 @@ def quantity(id: str) -> Quantity:
 
 
 def convert(value: float, source: str, target: str) -> float:
-    """`value` in unit `source` [id of UNITS] expressed in unit `target` of the same dimension."""
+    """`value` in unit `source` [id of UNITS] expressed in unit `target` of the same dimension.
+
+    >>> round(convert(28.0, "in", "mm"), 1)
+    711.2
+    """
     a, b = UNITS[source], UNITS[target]
     if a.dimension != b.dimension:
         raise RefusedError("unit", f"{a.label} cannot be turned into {b.label}.")
@@ -263,6 +267,11 @@ def parse(text: str, quantity_id: str, unit: str | None = None) -> float:
     Raises
     ------
     RefusedError : nothing or something unreadable was typed, or another dimension's unit.
+
+    >>> parse("28 3/4", "draw"), parse("28,75", "draw"), round(parse("73 cm", "draw"), 3)
+    (28.75, 28.75, 28.74)
+    >>> round(parse("17.2 kg", "weight"), 1)
+    37.9
     """
     kind = quantity(quantity_id)
     display = UNITS[unit or kind.choices[0]]
@@ -326,6 +335,9 @@ def write(
     quantity_id : key of QUANTITIES
     unit : id of UNITS; the quantity's default if None
     with_unit : end with the unit's label
+
+    >>> write(28.75, "draw"), write(28.75, "draw", "mm", plus_minus=0.25)
+    ('28 3/4 in', '730 ± 6 mm')
     """
     kind = quantity(quantity_id)
     shown = UNITS[unit or kind.choices[0]]

@@ -9,7 +9,11 @@ SPAN_26_M, LOAD_26_N = 26 * M_PER_IN, 2.0 * N_PER_LBF
 
 
 def stiffness_n_m2(spine_28in: float) -> float:
-    """Bending stiffness EI [N·m²] from the 28 in number [0.001 in]: EI = P S³ / (48 δ)."""
+    """Bending stiffness EI [N·m²] from the 28 in number [0.001 in]: EI = P S³ / (48 δ).
+
+    >>> round(stiffness_n_m2(500.0), 2)
+    5.09
+    """
     return LOAD_28_N * SPAN_28_M**3 / (48 * spine_28in * 0.001 * M_PER_IN)
 
 
@@ -19,7 +23,11 @@ def spine_28in(stiffness: float) -> float:
 
 
 def pounds_26in(spine_28: float) -> float:
-    """The 26 in standard's pounds from the 28 in number: 26 / deflection [in] under 2 lb."""
+    """The 26 in standard's pounds from the 28 in number: 26 / deflection [in] under 2 lb.
+
+    >>> round(pounds_26in(500.0), 1)
+    63.0
+    """
     deflection = LOAD_26_N * SPAN_26_M**3 / (48 * stiffness_n_m2(spine_28)) / M_PER_IN
     return 26 / deflection
 

@@ -95,9 +95,16 @@ def spine_window(
     with W the weight at 28 in (the draw has its own term). Carbon of about 6 mm on recurves;
     longbows run 5 to 15 % weaker. rms 4 % plunger, 6 % leather.
 
+    Parameters
+    ----------
+    archer, bow, string, arrow : as they are set; draw and lengths in inches, masses in grains
+    curve : the bow's force–draw curve
+
     Raises
     ------
     RefusedError : an arrow shorter than the draw.
+
+    Source: docs/mechanics B4.
     """
     refuse_short(archer, arrow)
     leather = bow.side_plate != "plunger"

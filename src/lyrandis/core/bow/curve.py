@@ -55,6 +55,11 @@ def stack_onset(draw_in: Array, force_lbf: Array, factor: float = STACK_FACTOR) 
     CurveTooShortError : the curve does not cover 18 to 24 in.
 
     Source: own definition, docs/mechanics A2; at the form's default brace height only.
+
+    >>> draw = np.arange(8.0, 36.0, 0.1)
+    >>> force = 2 * (draw - 8) + 0.1 * np.maximum(draw - 24, 0) ** 2
+    >>> round(stack_onset(draw, force), 1)  # 2 + 0.2 (x - 24) lb/in reaches 2.7
+    27.5
     """
     low, high = _MEAN_OVER_IN
     if draw_in[0] > low or draw_in[-1] < high:
@@ -186,9 +191,21 @@ def _with_readings(draw: Array, model: Array, points: Array) -> tuple[Array, Arr
 def force_draw(bow: Bow, material: StringMaterial = "polyester") -> ForceDraw:
     """The bow's force–draw curve: readings where there are any, the model elsewhere.
 
+    Parameters
+    ----------
+    bow : the bow; its readings are pairs of draw [in, trade] and force [lb]
+    material : of the string; sets its stiffness
+
     Raises
     ------
     RefusedError : no braced shape, marked draw past the geometry's end, bad readings.
+
+    >>> bow = Bow(length_in=68, riser_in=25, marked_weight_lbf=50)
+    >>> curve = force_draw(bow, "low_stretch")
+    >>> round(curve.force(28), 1), round(curve.slope(28), 2), round(curve.angle(28))
+    (50.0, 2.47, 132)
+
+    Source: docs/mechanics A2; the readings by a monotone spline, the model scaled beyond them.
     """
     statics = solve(bow, material)
     brace_draw = brace_to_pivot_in(bow) + TRADE_OFFSET_IN

@@ -82,7 +82,13 @@ def _listed(points: Array) -> Points:
 
 
 def pose(statics: Statics, draw_in: float | None = None) -> Pose:
-    """The bow at brace (None) or at a draw [in, trade]."""
+    """The bow at brace (None) or at a draw [in, trade].
+
+    Parameters
+    ----------
+    statics : the solved bow
+    draw_in : draw [in, trade]; None for the braced bow
+    """
     limb = statics.limb
     if draw_in is None:
         phi, nock_x = statics.braced.phi, statics.brace_x

@@ -110,7 +110,11 @@ def own_brace_in(bow: Bow, brace_in: float, reference: BraceReference) -> float:
 
 
 def brace_to_pivot_in(bow: Bow) -> float:
-    """Brace height [in] to the deepest part of the grip, whatever it was measured to."""
+    """Brace height [in] to the deepest part of the grip, whatever it was measured to.
+
+    >>> brace_to_pivot_in(Bow(brace_height_in=10.25, brace_reference="back"))
+    8.5
+    """
     if bow.brace_height_in is None:
         return default_brace_in(bow)
     return bow.brace_height_in - brace_reference_offset_in(bow)

@@ -80,7 +80,13 @@ def tip_point(limb: Limb, phi: Array, t: Array) -> tuple[Array, Array]:
 
 
 def contact_at(limb: Limb, phi: Array, nock_x: Array, t: Array) -> Contact:
-    """The string's path when it leaves the limb at the given t; arrow nock at (nock_x, 0)."""
+    """The string's path when it leaves the limb at the given t; arrow nock at (nock_x, 0).
+
+    Parameters
+    ----------
+    limb : [m, rad]
+    phi, nock_x, t : bends [rad], the arrow nock's X [m] and share of the arc, all of one shape
+    """
     ex, ey, ex1, ey1, ex2, ey2 = end_of_working_part(limb, phi)
     dx, dy = tip_point(limb, phi, t)
     at_end = t >= 1.0
@@ -111,6 +117,14 @@ def contact(limb: Limb, phi: Array, nock_x: Array) -> Contact:
 
     The string lies on the tip's belly until it lifts: t is the tangent from the arrow nock to
     the tip's arc, in closed form, kept within the arc.
+
+    Parameters
+    ----------
+    limb : [m, rad]
+    phi : bends [rad], any shape
+    nock_x : the arrow nock's X [m], of phi's shape
+
+    Source: docs/mechanics A1.
     """
     if limb.arc == 0:
         return contact_at(limb, phi, nock_x, np.ones_like(phi))

@@ -30,6 +30,9 @@ def thinned(readings: Sequence[tuple[float, float]], step_in: float = 1.0) -> li
     Raises
     ------
     RefusedError : fewer than four readings, or readings over less than two steps.
+
+    >>> thinned([(20, 20.0), (20.5, 21.0), (21, 22.0), (21.5, 23.0), (22, 24.0)])
+    [[20.0, 20.0], [21.0, 22.0], [22.0, 24.0]]
     """
     if len(readings) < 4:
         raise RefusedError("readings", "A pull needs at least four readings.", 4, "readings")

@@ -46,6 +46,13 @@ def virtual_mass_gr(bow: Bow, string: String, weight_lbf: float) -> float:
 
     κ·W, a third of the string's mass beyond an ordinary one's, and (1−p)² of silencers at
     share p of the half string.
+
+    Parameters
+    ----------
+    bow, string : the string's own mass counts where it was weighed
+    weight_lbf : weight at the true draw [lb]
+
+    Source: docs/mechanics A3.
     """
     extra = 0.0
     if string.mass_gr is not None:
@@ -55,7 +62,17 @@ def virtual_mass_gr(bow: Bow, string: String, weight_lbf: float) -> float:
 
 
 def speed_fps(energy_ftlb: float, mass_gr: float | Array, virtual_gr: float) -> Array:
-    """Arrow speed [ft/s] from stored energy [ft·lb], arrow mass and virtual mass [gr]."""
+    """Arrow speed [ft/s] from stored energy [ft·lb], arrow mass and virtual mass [gr].
+
+    Parameters
+    ----------
+    energy_ftlb : stored at the draw [ft·lb]
+    mass_gr : arrow mass [gr], any shape
+    virtual_gr : what moves with it [gr]
+
+    >>> round(float(speed_fps(40.0, 400.0, 125.0)))
+    185
+    """
     mass = (np.asarray(mass_gr, dtype=float) + virtual_gr) * KG_PER_GRAIN
     return np.sqrt(2 * energy_ftlb * J_PER_FTLB / mass) / M_PER_FT
 
@@ -102,7 +119,11 @@ _SIZES_IN, _SIZE_GPP = (52.0, 58.0), (0.0, 1.0, 2.0)
 
 
 def form_floor_gpp(bow: Bow, stacks: bool) -> float:
-    """The floor by form and size [gr/lb]: the second school (docs/mechanics A3)."""
+    """The floor by form and size [gr/lb]: the second school (docs/mechanics A3).
+
+    >>> form_floor_gpp(Bow(length_in=60), stacks=False)  # 9, working tips, strung 55.5 in
+    10.0
+    """
     strung = bow.length_in - STRUNG_SHORTER_IN
     short, middling = _SIZES_IN
     size = _SIZE_GPP[0 if strung < short else 1 if strung <= middling else 2]
@@ -158,7 +179,17 @@ class Shot:
 
 
 def shot(bow: Bow, string: String, curve: ForceDraw, draw: Estimate, mass_gr: float) -> Shot:
-    """One shot with an arrow of `mass_gr` [gr] from the archer's true draw [in, trade]."""
+    """One shot with an arrow of `mass_gr` [gr] from the archer's true draw [in, trade].
+
+    Parameters
+    ----------
+    bow, string : as they are set
+    curve : the bow's force–draw curve
+    draw : the true draw [in, trade] with its ±
+    mass_gr : the finished arrow [gr]
+
+    Source: docs/mechanics A3; ± 5 % on speed until a chronograph has spoken.
+    """
     weight = weight_at_draw(curve, draw)
     energy = curve.energy_ftlb(draw.value)
     virtual = virtual_mass_gr(bow, string, weight.value)

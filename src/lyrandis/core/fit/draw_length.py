@@ -45,6 +45,9 @@ def to_trade_in(draw_in: float, convention: Convention, back_offset_in: float | 
     """A draw [in] in any convention as trade draw: arrow nock groove to pivot + 1 3/4 in.
 
     `back_offset_in` is the distance from the pivot to the far side of the bow; 1 3/4 if None.
+
+    >>> to_trade_in(26.25, "pivot", None), to_trade_in(28.0, "back", 2.0)
+    (28.0, 27.75)
     """
     if convention == "pivot":
         return draw_in + TRADE_OFFSET_IN
@@ -63,6 +66,9 @@ def thumb_offset_mm(angle_deg: float) -> float:
 
     The arrow lies above the thumb and the string slopes forward from it at half the string's
     angle. Source: own geometry; ± 4 mm.
+
+    >>> round(thumb_offset_mm(115.0), 1)
+    15.9
     """
     return THUMB_DROP_MM / math.tan(math.radians(angle_deg) / 2)
 

@@ -31,7 +31,11 @@ class Hold:
 
 
 def judge(seconds: Sequence[float], pain: bool) -> HoldVerdict:
-    """A verdict on holds [s] of one weight, the latest last; `pain` if the latest ended so."""
+    """A verdict on holds [s] of one weight, the latest last; `pain` if the latest ended so.
+
+    >>> judge([11.0, 9.0, 12.0], pain=False), judge([5.0], pain=False)
+    ('held', 'too_heavy')
+    """
     if pain:
         return "pain"
     if not seconds:

@@ -65,6 +65,10 @@ def limb_pair(limbs: Limbs, stroke_in: float, speed_fps: float) -> LimbPair:
     would differ by. The string couples them, so the real difference is smaller.
 
     Source: docs/mechanics A4 for the nock point; own estimate for the timing; practice for limits.
+
+    >>> pair = limb_pair(Limbs(upper_lbf=40, lower_lbf=41), stroke_in=17.75, speed_fps=170)
+    >>> pair.verdict, [round(mm, 1) for mm in pair.nock_mm], round(pair.late_ms, 2)
+    ('small', [-1.9, -1.0], 0.22)
     """
     a, b = limbs.upper_lbf, limbs.lower_lbf
     share = None if a is None or b is None else b / a - 1
@@ -93,6 +97,13 @@ def bolt_turn(
     """What turning both bolts out does: change of weight at a draw [%] and of brace height [mm].
 
     The limb keeps its stiffness and the string its length; only the root tilts toward the archer.
+
+    Parameters
+    ----------
+    bow, material : the bow and its string's material
+    turns : out is positive [turns]
+    degrees_per_turn : how far a turn tilts the limb [°]
+    draw_in : where the weight is compared [in, trade]
 
     Raises
     ------

@@ -54,6 +54,10 @@ def weight_steps(plan: StepUp, archer: Archer, weight_lbf: float, today: str) ->
     Raises
     ------
     RefusedError : a child's plan, a goal not above the present weight, or too many steps.
+
+    >>> plan = StepUp(from_lbf=30, goal_lbf=33, step_lbf=2, weeks=6, starts="2026-01-01")
+    >>> [(s.day, s.weight_lbf) for s in weight_steps(plan, Archer(), 30.0, "2026-01-01")]
+    [('2026-02-12', 32.0), ('2026-03-26', 33.0)]
     """
     if plan.goal_lbf is None:
         return []

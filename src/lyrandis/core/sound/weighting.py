@@ -20,6 +20,9 @@ def a_weight_db(frequency_hz: Array) -> Array:
     """A-weighting [dB] at frequencies [Hz], 0 dB at 1 kHz; −∞ at nothing.
 
     Source: IEC 61672-1, analytic form.
+
+    >>> np.round(a_weight_db(np.array([31.5, 100.0, 1000.0, 4000.0])), 1).tolist()
+    [-39.5, -19.1, 0.0, 1.0]
     """
     f2 = np.asarray(frequency_hz, dtype=float) ** 2
     a, b, c, d = (p**2 for p in _POLES_HZ)

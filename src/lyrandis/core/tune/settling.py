@@ -64,6 +64,10 @@ def settle(
     RefusedError : natural fibre, or no reading.
 
     Source: exponential creep, docs/mechanics A5; priors on creep and time as there.
+
+    >>> told = settle("polyester", length_in=64.0, gain=1.36, readings=[(0.0, 8.5)])
+    >>> round(told.settles_at_in.value, 2), round(told.settled_after_h)  # 1 % of 64 in, times 1.36
+    (7.63, 16)
     """
     if material == "natural":
         raise RefusedError(

@@ -32,7 +32,11 @@ def ordinary_mass_gr(bow: Bow) -> float:
 
 
 def usual_strands(material: StringMaterial, weight_lbf: float) -> int:
-    """Usual number of strands for a draw weight [lb]; trade habit, the maker's word wins."""
+    """Usual number of strands for a draw weight [lb]; trade habit, the maker's word wins.
+
+    >>> usual_strands("polyester", 35.0), usual_strands("polyester", 35.5)
+    (12, 14)
+    """
     return next(n for limit, n in _STRANDS[material] if weight_lbf <= limit)
 
 
@@ -68,7 +72,14 @@ class StringFit:
 
 
 def string_fit(bow: Bow, string: String, statics: Statics, weight_lbf: float) -> StringFit:
-    """What the bow asks of a string at its present brace height."""
+    """What the bow asks of a string at its present brace height.
+
+    Parameters
+    ----------
+    bow, string : as they are set
+    statics : the bow solved at its brace height
+    weight_lbf : weight at the true draw [lb]
+    """
     return StringFit(
         usual_length_in=string.worked_in or usual_length_in(bow),
         needed_length_in=2 * statics.braced.half_string / M_PER_IN,

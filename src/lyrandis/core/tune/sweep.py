@@ -85,6 +85,14 @@ def posterior(visits: Sequence[Visit], grid_mm: Array, middle_mm: float) -> tupl
     """Mean [dB], shape (n,), and covariance, shape (n, n), of the loudness on a grid [mm].
 
     Feel speaks as a rougher reading with an offset of its own that nobody knows.
+
+    Parameters
+    ----------
+    visits : braces [mm] with levels [dB] or feel
+    grid_mm : braces to tell of, shape (n,) [mm]
+    middle_mm : of the range [mm]; x counts from there
+
+    Source: docs/mechanics E2; exact Gaussian regression.
     """
     at, value, noise, feel = _observed(visits)
     heard = feel == 0

@@ -77,6 +77,9 @@ def shortening_mm(untwisted_mm: float, radius_mm: float, turns: float) -> float:
     Raises
     ------
     RefusedError : more turns than the bundle has length for.
+
+    >>> round(shortening_mm(1372.0, bundle_radius_mm(18, 0.42), 30.0), 2)
+    6.44
     """
     inner = untwisted_mm**2 - (2 * math.pi * turns) ** 2 * radius_mm**2 / 2
     if inner <= 0:
