@@ -75,7 +75,8 @@ def impact_m(sight: Sight, crawl_mm: Array | float, distance_m: Array | float) -
     crawl_mm : crawls [mm], negative ones are virtual
     distance_m : distances along the sight line [m], broadcast against the crawls
 
-    Source: docs/mechanics C1; within 0.5 cm of a full integration on the level, 3 cm at ± 30°, to 50 m.
+    Source: docs/mechanics C1; within 0.5 cm of a full integration on the level, 3 cm at ± 30°,
+    to 50 m.
     """
     c, d = np.broadcast_arrays(
         np.asarray(crawl_mm, dtype=float), np.asarray(distance_m, dtype=float)
