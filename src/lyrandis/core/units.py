@@ -9,6 +9,7 @@ from __future__ import annotations
 import math
 import re
 from dataclasses import dataclass
+from decimal import ROUND_HALF_UP, Decimal
 from fractions import Fraction
 from typing import Literal
 
@@ -311,10 +312,14 @@ def parse(text: str, quantity_id: str, unit: str | None = None) -> float:
 
 
 def fraction(value: float, denominator: int) -> str:
-    """`value` as whole number and fraction to the nearest 1/denominator: 28.75 -> "28 3/4"."""
-    rounded = Fraction(round(value * denominator), denominator)
-    sign = "−" if rounded < 0 else ""
-    whole, part = divmod(abs(rounded), 1)
+    """`value` as whole number and fraction to the nearest 1/denominator, ties away from nothing.
+
+    >>> fraction(28.75, 8), fraction(28.0625, 8), fraction(-0.5, 16)
+    ('28 3/4', '28 1/8', '−1/2')
+    """
+    rounded = Fraction(math.floor(abs(value) * denominator + 0.5), denominator)
+    sign = "−" if value < 0 and rounded else ""
+    whole, part = divmod(rounded, 1)
     if part == 0:
         return f"{sign}{whole}"
     return f"{sign}{f'{whole} ' if whole else ''}{part}"
@@ -356,5 +361,6 @@ def write(
 
 
 def _decimal(number: float, unit: Unit) -> str:
-    text = f"{abs(number):.{unit.decimals}f}"
+    """To the unit's decimals, ties away from nothing, by the number's exact binary value."""
+    text = str(Decimal(abs(number)).quantize(Decimal(1).scaleb(-unit.decimals), ROUND_HALF_UP))
     return ("−" if number < 0 and float(text) != 0 else "") + text

@@ -12,27 +12,20 @@ export interface Shown {
 
 const MINUS = '−';
 
-/** Ties to even, as the core rounds. */
-function round(value: number): number {
-	const floor = Math.floor(value);
-	const rest = value - floor;
-	if (Math.abs(rest - 0.5) > 1e-9) return Math.round(value);
-	return floor % 2 === 0 ? floor : floor + 1;
-}
-
 function divisor(a: number, b: number): number {
 	return b === 0 ? a : divisor(b, a % b);
 }
 
 /** A value in `stored` units as a number of `unit`. */
 export function convert(value: number, stored: Unit, unit: Unit): number {
-	return stored.per_base === unit.per_base ? value : (value * stored.per_base) / unit.per_base;
+	return stored.per_base === unit.per_base ? value : value * (stored.per_base / unit.per_base);
 }
 
 /** A number of `unit` split for setting; `exact` keeps more decimals for typing. */
 export function setNumber(number: number, unit: Unit): Shown {
 	if (unit.denominator > 0) {
-		const parts = round(Math.abs(number) * unit.denominator);
+		// Ties go away from nothing, here and in `toFixed`: as the core rounds.
+		const parts = Math.floor(Math.abs(number) * unit.denominator + 0.5);
 		const sign = number < 0 && parts > 0 ? MINUS : '';
 		const whole = Math.floor(parts / unit.denominator);
 		const top = parts % unit.denominator;
