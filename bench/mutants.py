@@ -22,6 +22,7 @@ import json
 import multiprocessing as mp
 import os
 import random
+import re
 import signal
 import subprocess
 import sys
@@ -29,6 +30,7 @@ import time
 from collections import Counter, defaultdict
 from collections.abc import Iterator
 from dataclasses import asdict, dataclass
+from functools import cache
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -216,14 +218,18 @@ def baseline() -> Baseline:
 
 
 def _names_defined(tree: ast.Module, line: int) -> set[str]:
-    """Names that a module's own statement, or a class's, at that line gives a value to."""
+    """Names that a module's own statement at that line gives a value to; none inside a function."""
     for top in tree.body:
         if not top.lineno <= line <= (top.end_lineno or top.lineno):
             continue
         if isinstance(top, ast.Assign | ast.AnnAssign):
             targets = top.targets if isinstance(top, ast.Assign) else [top.target]
             return {n.id for t in targets for n in ast.walk(t) if isinstance(n, ast.Name)}
-        if isinstance(top, ast.ClassDef | ast.FunctionDef):
+        if isinstance(top, ast.ClassDef) and not any(
+            f.lineno <= line <= (f.end_lineno or 0)
+            for f in top.body
+            if isinstance(f, ast.FunctionDef)
+        ):
             return {top.name}
     return set()
 
@@ -243,11 +249,11 @@ class Chooser:
                     self.used[node.id].append((file, node.lineno))
 
     def tests(self, mutant: Mutant) -> list[str]:
-        here = self._at(mutant.file, mutant.line)
-        chosen = here or self._of_users(mutant)
+        names = _names_defined(self.trees[mutant.file], mutant.line)
+        chosen = self._of_names(names) if names else self._at(mutant.file, mutant.line)
         ordered = sorted(chosen, key=lambda t: self.base.seconds.get(t, 0.0))
         # What has a name stands on the page of constants: ask that first.
-        out, total = ([] if here else [CONSTANTS]), 0.0
+        out, total = ([CONSTANTS] if names else []), 0.0
         for test in ordered:
             total += self.base.seconds.get(test, 0.0)
             if total > MOST_TEST_S:
@@ -270,19 +276,28 @@ class Chooser:
                         return got
         return set(lines.get(line, []))
 
-    def _of_users(self, mutant: Mutant) -> set[str]:
+    def _of_names(self, names: set[str]) -> set[str]:
+        """Tests that run the lines which use a name, and those of test files that use it."""
         seen: set[str] = set()
         chosen: set[str] = set()
-        names = _names_defined(self.trees[mutant.file], mutant.line)
         while names - seen:
             name = (names - seen).pop()
             seen.add(name)
+            chosen |= self.mentioned(name)
             for file, line in self.used[name]:
                 got = self._at(file, line)
                 chosen |= got
                 if not got:
-                    names |= _names_defined(self.trees[file], line)
+                    names = names | _names_defined(self.trees[file], line)
         return chosen
+
+    @cache
+    def mentioned(self, name: str) -> set[str]:
+        files = [
+            p for p in (ROOT / TESTS).glob("test_*.py") if re.search(rf"\b{name}\b", p.read_text())
+        ]
+        starts = tuple(f"{TESTS}/{p.name}::" for p in files)
+        return {t for t in self.base.seconds if t.startswith(starts)}
 
 
 # Running them.
