@@ -30,7 +30,6 @@ import time
 from collections import Counter, defaultdict
 from collections.abc import Iterator
 from dataclasses import asdict, dataclass
-from functools import cache
 from pathlib import Path
 
 ROOT = Path(__file__).resolve().parent.parent
@@ -242,6 +241,7 @@ class Chooser:
         self.trees = {
             str(p.relative_to(CORE)): ast.parse(p.read_text()) for p in CORE.rglob("*.py")
         }
+        self.texts = {p.name: p.read_text() for p in (ROOT / TESTS).glob("test_*.py")}
         self.used: dict[str, list[tuple[str, int]]] = defaultdict(list)
         for file, tree in self.trees.items():
             for node in ast.walk(tree):
@@ -291,7 +291,6 @@ class Chooser:
                     names = names | _names_defined(self.trees[file], line)
         return chosen
 
-    @cache
     def mentioned(self, name: str) -> set[str]:
         files = [
             p for p in (ROOT / TESTS).glob("test_*.py") if re.search(rf"\b{name}\b", p.read_text())
