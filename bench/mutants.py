@@ -39,8 +39,8 @@ CACHE = ROOT / ".mutants"
 KNOWN = ROOT / "bench/mutants_known.json"
 # What computes; the rest of the core is types, words and the log.
 NUMERIC = (
-    "units.py", "bow", "arrow", "fit", "tune", "sound", "route.py", "schedule.py", "stations",
-    "workbench.py", "tally.py",
+    "units.py", "bow", "string", "arrow", "flight", "aim", "fit", "tune", "sound", "route.py",
+    "bench", "schedule.py", "stations", "tally.py",
 )  # fmt: skip
 CONSTANTS = "tests/core/test_constants.py::test_the_code_has_the_pages_numbers"
 MOST_TEST_S = 15.0  # of tests run against one mutant

@@ -14,8 +14,8 @@ from scipy.optimize import brentq
 
 from lyrandis.core.bow.form import BUNDLE_STIFFNESS_N, brace_to_pivot_in, limb_of
 from lyrandis.core.bow.geometry import contact, t_at_brace
+from lyrandis.core.flight.trajectory import AimedArrow, shaft_angle
 from lyrandis.core.rig import Rig
-from lyrandis.core.tune.crawls import Sight, shaft_angle
 from lyrandis.core.units import G_STANDARD, M_PER_IN, N_PER_LBF
 
 
@@ -73,7 +73,7 @@ class PlainBow:
         return joules / 1.3558179483314004
 
 
-def plain_impact(sight: Sight, crawl: float, distance: float) -> float:
+def plain_impact(sight: AimedArrow, crawl: float, distance: float) -> float:
     """Height [m] over the sight line by integrating the flight."""
     alpha, beta = float(shaft_angle(sight, crawl)), math.radians(sight.slope_deg)
     v = sight.speed_mps * (1 - sight.speed_loss_per_mm * max(crawl, 0))
@@ -95,6 +95,6 @@ def plain_impact(sight: Sight, crawl: float, distance: float) -> float:
     return float(flown.y_events[0][0][1])
 
 
-def plain_crawl(sight: Sight, distance: float) -> float:
+def plain_crawl(sight: AimedArrow, distance: float) -> float:
     """Crawl [mm] for a distance [m]."""
     return float(brentq(lambda c: plain_impact(sight, c, distance), -150, 150, xtol=1e-4))

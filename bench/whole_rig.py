@@ -10,10 +10,10 @@ import numpy as np
 from rich.console import Console
 from rich.table import Table
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed
 from lyrandis.core.rig import Rig
 from lyrandis.core.stations import views
-from lyrandis.core.workbench import Workbench
 from reference import PlainBow, plain_crawl
 
 RUNS = 15
@@ -37,7 +37,7 @@ def median_ms(work: Callable[[Rig], object], over: list[Rig]) -> float:
 
 def core_curve(rig: Rig) -> tuple[float, float]:
     """Force and energy of the core."""
-    curve = Workbench(rig).curve
+    curve = Bench(rig).bow.curve
     return curve.force(26), curve.energy_ftlb(28)
 
 
@@ -50,20 +50,20 @@ def plain_curve(rig: Rig) -> tuple[float, float]:
 
 def core_crawls(rig: Rig) -> list[float | None]:
     """The chart of the core, with its danger spaces and ±."""
-    bench = Workbench(rig)
-    _ = bench.crawl_plus_minus_mm
-    return [row.crawl_mm for row in bench.chart.rows]
+    bench = Bench(rig)
+    _ = bench.aim.plus_minus_mm
+    return [row.crawl_mm for row in bench.aim.chart.rows]
 
 
 def plain_crawls(rig: Rig) -> list[float]:
     """The reference's crawls alone, without danger spaces or ±."""
-    sight = Workbench(rig).sight
+    sight = Bench(rig).aim.aimed
     return [plain_crawl(sight, d) for d in rig.aim.distances_m]
 
 
 def whole(rig: Rig) -> object:
     """Everything the interface shows of a rig."""
-    return views(Workbench(rig))
+    return views(Bench(rig))
 
 
 def main() -> None:

@@ -2,12 +2,12 @@
 
 import pytest
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed, value_at
 from lyrandis.core.fit.first_rig import EYE_ABOVE_NOCK_MM, RELEASE, first_rig, form_start
 from lyrandis.core.rig import Rig
 from lyrandis.core.stations import views
-from lyrandis.core.workbench import Workbench
 
 FORMS = ["recurve", "hybrid", "longbow", "static_tip"]
 
@@ -27,7 +27,7 @@ def make(form="recurve", **more):
 @pytest.mark.parametrize("form", FORMS)
 def test_each_form_begins_as_a_rig_that_can_be_computed(form):
     rig = make(form)
-    assert [v.station for v in views(Workbench(rig)) if v.problem] == []
+    assert [v.station for v in views(Bench(rig)) if v.problem] == []
     for path, value in form_start(form).items():
         assert value_at(rig, path) == value
     assert rig.archer.hand == "left"
@@ -39,7 +39,7 @@ def test_a_form_can_be_taken_on_any_rig(form):
     rig = changed(make("recurve", length_in=70), form_start(form))
     assert rig.bow.form == form
     assert rig.bow.riser_in is None
-    assert Workbench(rig).schools
+    assert Bench(rig).fit.schools
 
 
 @pytest.mark.parametrize(

@@ -47,7 +47,7 @@ def test_a_draw_comes_with_its_setting_in_one_entry(client, rig):
     assert kept["rig"]["archer"]["draw_length_in"] == 28.5
     assert next(s for s in kept["states"] if s["station"] == "draw")["state"] == "settled"
     ahead = post(client, rig, "preview", changes={})
-    assert ahead["bench"]["trials"]["draws"]["points"][0]["draw_in"] == 28.5
+    assert ahead["bench"]["draws"]["points"][0]["draw_in"] == 28.5
     assert post(client, rig, "undo", seq=1)["trials"] == []
 
 
@@ -81,12 +81,12 @@ def test_holds_speak_at_the_weight_station(client, rig):
     for seq in range(3):
         post(client, rig, "keep", seq=seq, station="weight", trial=HOLD | {"weight_lbf": weight, "seconds": 3})  # fmt: skip
     bench = post(client, rig, "preview", changes={})["bench"]
-    assert bench["trials"]["hold"]["verdict"] == "too_heavy"
+    assert bench["hold"]["verdict"] == "too_heavy"
     station = next(s for s in bench["stations"] if s["station"] == "weight")
     assert station["findings"][0]["level"] == "stop"
     # A lighter bow is another matter: the same holds say nothing of it.
     lighter = post(client, rig, "preview", changes={"bow.marked_weight_lbf": 26})["bench"]
-    assert lighter["trials"]["hold"]["verdict"] == "untried"
+    assert lighter["hold"]["verdict"] == "untried"
 
 
 def test_the_plan_as_a_calendar(client, rig):
@@ -122,9 +122,28 @@ def test_the_schedule_and_its_calendar(client, rig):
     items = client.get(f"/api/rigs/{rig['id']}/schedule").json()
     assert {i["id"] for i in items} == {"string-settling", "inspection", "brace-each-time"}
     bench = post(client, rig, "preview", changes={})["bench"]
-    assert bench["trials"]["settling"]["readings"] == [[0, 8.5]]
-    assert bench["trials"]["settling"]["hours_now"] == pytest.approx(0, abs=0.1)
+    assert bench["settling"]["readings"] == [[0, 8.5]]
+    assert bench["settling"]["hours_now"] == pytest.approx(0, abs=0.1)
     made = client.get(f"/api/rigs/{rig['id']}/schedule.ics").content
     titles = [str(e["summary"]) for e in Calendar.from_ical(made).walk("VEVENT")]
     assert len(titles) == 2
     assert any("brace height again" in t for t in titles)
+
+
+def test_trials_of_a_kind_as_csv(client, rig):
+    answer = client.get(f"/api/rigs/{rig['id']}/trials/hold")
+    assert answer.status_code == 422
+    assert answer.json()["errors"][0]["field"] == "kind"
+    post(client, rig, "keep", seq=0, trial={"kind": "hold", "weight_lbf": 38, "seconds": 9})
+    answer = client.get(f"/api/rigs/{rig['id']}/trials/hold")
+    assert answer.headers["content-type"].startswith("text/csv")
+    assert answer.text.splitlines()[0] == "day,weight (lb),held (s),ended,notes"
+    assert client.get(f"/api/rigs/{rig['id']}/trials/nothing").status_code == 422
+
+
+def test_a_trial_says_what_it_was_made_with_that_is_otherwise_now(client, rig):
+    trial = {"kind": "brace", "brace_height_in": 8.5, "levels_db": [60]}
+    kept = post(client, rig, "keep", seq=0, trial=trial)
+    assert kept["trials"][0]["moved"] == []
+    kept = post(client, rig, "keep", seq=1, changes={"string.strands": 16})
+    assert kept["trials"][0]["moved"] == ["number of strands"]

@@ -16,10 +16,12 @@ ELSEWHERE = {"units.UNITS", "units._WRITTEN"}
 MODULES = [
     "units", *(
         ".".join(p.relative_to(CORE).with_suffix("").parts)
-        for part in ("bow", "arrow", "fit", "tune", "sound", "stations")
+        for part in (
+            "bow", "string", "arrow", "flight", "aim", "fit", "tune", "sound", "stations",
+        )
         for p in sorted((CORE / part).glob("*.py"))
         if p.stem != "__init__"
-    ), "route", "schedule", "inspection", "workbench",
+    ), "route", "schedule", "inspection", "bench.aim",
 ]  # fmt: skip
 
 

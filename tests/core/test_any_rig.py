@@ -7,17 +7,17 @@ from hypothesis import assume, given
 from hypothesis import strategies as st
 
 from any_rig import SETTINGS, SOME
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.rig import Rig
 from lyrandis.core.stations import views
-from lyrandis.core.workbench import Workbench
 
 
 @SETTINGS
 @given(SOME)
 def test_every_station_answers_or_refuses(changes):
-    for station in views(Workbench(changed(Rig(), changes))):
+    for station in views(Bench(changed(Rig(), changes))):
         assert station.answer.plain()
         for finding in station.findings:
             for value in (*finding.said.values.values(), *finding.why.values.values()):
@@ -37,7 +37,7 @@ def test_heavier_arrows_are_slower_and_leave_less_behind(weight, mass, draw, len
     )  # fmt: skip
     heavier = changed(rig, {"arrow.weighed_gr": mass * 1.1})
     try:
-        a, b = Workbench(rig).shot, Workbench(heavier).shot
+        a, b = Bench(rig).arrow.shot, Bench(heavier).arrow.shot
     except RefusedError:
         assume(False)
     assert b.speed_fps.value < a.speed_fps.value
@@ -49,8 +49,8 @@ def test_heavier_arrows_are_slower_and_leave_less_behind(weight, mass, draw, len
 @given(st.floats(20, 60), st.floats(1.02, 1.5))
 def test_a_heavier_marking_scales_the_curve(weight, by):
     """Not exactly, since the string stretches more: within 3 % at every draw."""
-    light = Workbench(changed(Rig(), {"bow.marked_weight_lbf": weight})).curve
-    heavy = Workbench(changed(Rig(), {"bow.marked_weight_lbf": weight * by})).curve
+    light = Bench(changed(Rig(), {"bow.marked_weight_lbf": weight})).bow.curve
+    heavy = Bench(changed(Rig(), {"bow.marked_weight_lbf": weight * by})).bow.curve
     for draw in (20, 24, 26, 28, 30):
         assert heavy.force(draw) == pytest.approx(by * light.force(draw), rel=0.03)
 
@@ -59,10 +59,10 @@ def test_a_heavier_marking_scales_the_curve(weight, by):
 @given(st.floats(26, 31), st.floats(0.1, 1.5))
 def test_a_longer_draw_pulls_stores_and_shoots_more(draw, more):
     base = {"arrow.shaft_length_in": 34.0, "bow.length_in": 70.0}
-    a = Workbench(changed(Rig(), base | {"archer.draw_length_in": draw}))
-    b = Workbench(changed(Rig(), base | {"archer.draw_length_in": draw + more}))
-    assert b.shot.weight_at_draw_lbf.value > a.shot.weight_at_draw_lbf.value
-    assert b.shot.stored_energy_ftlb > a.shot.stored_energy_ftlb
-    assert b.shot.speed_fps.value > a.shot.speed_fps.value
-    assert b.angle_deg < a.angle_deg
-    assert b.window.spine_28in.value < a.window.spine_28in.value
+    a = Bench(changed(Rig(), base | {"archer.draw_length_in": draw}))
+    b = Bench(changed(Rig(), base | {"archer.draw_length_in": draw + more}))
+    assert b.arrow.shot.weight_at_draw_lbf.value > a.arrow.shot.weight_at_draw_lbf.value
+    assert b.arrow.shot.stored_energy_ftlb > a.arrow.shot.stored_energy_ftlb
+    assert b.arrow.shot.speed_fps.value > a.arrow.shot.speed_fps.value
+    assert b.bow.angle_deg < a.bow.angle_deg
+    assert b.arrow.window.spine_28in.value < a.arrow.window.spine_28in.value

@@ -3,11 +3,11 @@
 import pytest
 
 from lyrandis.core.assembly import STEPS, kind_of, steps_for
+from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed
 from lyrandis.core.rig import Bow, Rig
 from lyrandis.core.route import Mark, states
-from lyrandis.core.stations import views
-from lyrandis.core.workbench import Workbench
+from lyrandis.core.stations import TELLERS, views
 
 TAKEDOWN = Bow()
 ONE_PIECE = Bow(form="hybrid", takedown=False, length_in=62)
@@ -37,8 +37,12 @@ def test_steps_are_told_apart_and_say_why():
     assert order.index("look") < order.index("stringer") < order.index("pluck")
 
 
+def note(rig):
+    return TELLERS["assembly"].note(Bench(rig)).plain()
+
+
 def told(rig):
-    return next(v for v in views(Workbench(rig)) if v.station == "assembly")
+    return next(v for v in views(Bench(rig)) if v.station == "assembly")
 
 
 def test_the_next_step_stands_first_until_all_are_done():
@@ -47,7 +51,7 @@ def test_the_next_step_stands_first_until_all_are_done():
     assert told(rig).findings[0].said.text.startswith("Next: Look along")
     some = changed(rig, {"assembly.done": ids[:3]})
     assert steps_for(rig.bow)[3].text in told(some).findings[0].said.text
-    assert told(some).note.plain() == f"3 of {len(ids)} steps"
+    assert note(some) == f"3 of {len(ids)} steps"
     every = changed(rig, {"assembly.done": ids})
     assert told(every).answer.plain().startswith(f"All {len(ids)} steps")
     assert not [f for f in told(every).findings if f.said.text.startswith("Next")]
@@ -55,7 +59,7 @@ def test_the_next_step_stands_first_until_all_are_done():
 
 def test_steps_of_another_kind_of_bow_do_not_count():
     rig = changed(Rig(), {"assembly.done": ["levers", "shelf"]})
-    assert told(rig).note.plain().startswith("0 of")
+    assert note(rig).startswith("0 of")
 
 
 @pytest.mark.parametrize(

@@ -8,6 +8,7 @@ import pytest
 from scipy.interpolate import CubicSpline
 
 from lyrandis.core.arrow.build import build, parts_of
+from lyrandis.core.arrow.shot import arrow_floor, form_floor_gpp, kappa_gpp, weight_at_draw
 from lyrandis.core.arrow.spine import pounds_26in, spine_28in, spine_from_pounds, stiffness_n_m2
 from lyrandis.core.arrow.window import spine_window
 from lyrandis.core.bow.curve import (
@@ -19,7 +20,6 @@ from lyrandis.core.bow.curve import (
 from lyrandis.core.bow.form import FORMS, brace_range_in, default_riser_in, limb_of
 from lyrandis.core.bow.geometry import contact, contact_at
 from lyrandis.core.bow.readings import thinned
-from lyrandis.core.bow.shot import arrow_floor, form_floor_gpp, kappa_gpp, weight_at_draw
 from lyrandis.core.bow.statics import rebraced, solve
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate

@@ -2,15 +2,20 @@
 
 import pytest
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.rig import Bow, Rig
 from lyrandis.core.stations import TELLERS
 from lyrandis.core.trials import BraceTrial, KeptTrial
-from lyrandis.core.tune.listening import group_ratio, listen
-from lyrandis.core.workbench import Workbench
+from lyrandis.core.tune.listening import group_ratio
 
 AT = "2026-03-01T10:00:00+00:00"
+
+
+def listen(trials, bow):
+    """What the latest day's trials say of a bow."""
+    return Bench(Rig(bow=bow), tuple(trials)).brace.listening
 
 
 def trial(brace, level=None, **more):
@@ -23,8 +28,8 @@ def kept(*trials):
 
 
 def told(*trials, **rig):
-    bench = Workbench(changed(Rig(), rig), kept(*trials), AT)
-    return [(f.level, f.said.plain()) for f in TELLERS["brace"](bench).findings]
+    bench = Bench(changed(Rig(), rig), kept(*trials), AT)
+    return [(f.level, f.said.plain()) for f in TELLERS["brace"].tell(bench).findings]
 
 
 PARABOLA = [trial(b, 60 + 20 * (b - 8.75) ** 2) for b in (8.25, 9.5, 8.75, 9.0)]
@@ -103,9 +108,8 @@ def test_feel_alone_is_heard_and_nothing_at_all_is_not():
 
 
 def test_the_trial_reads_as_a_sentence():
-    from lyrandis.core.trials import trial_said
 
     full = trial(8.5, 61, feel=4, group_cm=12, twists=22)
-    assert trial_said(full).plain() == (
+    assert full.said().plain() == (
         "brace 8 1/2 in to the grip: 3 arrows, 61.0 dB, feel 4 of 5, group 12.0 cm, 22.00 turns"
     )

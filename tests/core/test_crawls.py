@@ -9,20 +9,18 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 
+from lyrandis.core.aim.crawls import crawl_chart, crawl_plus_minus_mm, danger_space_m
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.tune.crawls import (
-    Sight,
-    crawl_chart,
+from lyrandis.core.flight.trajectory import (
+    AimedArrow,
     crawl_for_mm,
-    crawl_plus_minus_mm,
-    danger_space_m,
     impact_m,
     point_on_m,
     shaft_angle,
 )
 from lyrandis.core.units import G_STANDARD
 
-CHIN = Sight(speed_mps=50, eye_mm=110, nock_to_tip_m=0.76)
+CHIN = AimedArrow(speed_mps=50, eye_mm=110, nock_to_tip_m=0.76)
 CHEEK = replace(CHIN, eye_mm=70)
 TENS = np.arange(5, 51, 5.0)
 
@@ -86,7 +84,7 @@ def test_in_a_vacuum_the_trajectory_is_the_parabola():
 @settings(max_examples=60, deadline=None)
 @given(st.floats(35, 75), st.floats(50, 140), st.floats(0.6, 0.85), st.floats(-30, 30))
 def test_the_crawl_brings_the_arrow_to_the_mark(speed, eye, length, slope):
-    sight = Sight(speed, eye, length, slope_deg=slope)
+    sight = AimedArrow(speed, eye, length, slope_deg=slope)
     d = np.array([8.0, 20.0, 35.0])
     np.testing.assert_allclose(impact_m(sight, crawl_for_mm(sight, d), d), 0, atol=1e-8)
     assert (np.diff(crawl_for_mm(sight, np.arange(8, 50, 3.0))) < 0).all()
@@ -151,11 +149,11 @@ def test_uncertainty_of_a_crawl_is_its_change():
 @pytest.mark.parametrize(
     ("sight", "distances", "field"),
     [
-        (CHIN, [], "distances_m"),
-        (CHIN, np.linspace(5, 60, 1_000_000), "distances_m"),
-        (CHIN, [0.5], "distances_m"),
-        (CHIN, [500.0], "distances_m"),
-        (replace(CHIN, eye_mm=200), [5.0], "eye_above_nock_mm"),
+        (CHIN, [], "aim.distances_m"),
+        (CHIN, np.linspace(5, 60, 1_000_000), "aim.distances_m"),
+        (CHIN, [0.5], "aim.distances_m"),
+        (CHIN, [500.0], "aim.distances_m"),
+        (replace(CHIN, eye_mm=200), [5.0], "archer.eye_above_nock_mm"),
     ],
 )
 def test_absurd_charts_are_refused(sight, distances, field):

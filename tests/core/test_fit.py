@@ -18,8 +18,8 @@ from lyrandis.core.fit.draw_length import (
 )
 from lyrandis.core.fit.length_map import length_map
 from lyrandis.core.rig import Archer, Bow, SchoolNumbers, String
-from lyrandis.core.tune.brace import brace_fit, by_reference_in, start_in
-from lyrandis.core.tune.string import string_fit
+from lyrandis.core.string.measures import string_fit
+from lyrandis.core.tune.brace import brace_effect, brace_height, by_reference_in, start_in
 
 NUMBERS = SchoolNumbers()
 
@@ -181,14 +181,14 @@ class TestStringAndBrace:
 
     def test_more_brace_stores_less_and_shortens_the_string(self):
         bow = Bow(length_in=68)
-        fit = brace_fit(bow, String(), force_draw(bow), 28)
+        fit = brace_effect(bow, String(), force_draw(bow), 28)
         assert -8 < fit.energy_per_in_pct < -5
         assert fit.string_per_in == pytest.approx(-1 / 1.126, rel=0.01)
 
     def test_a_maker_range_upside_down_is_refused(self):
         bow = Bow(maker_brace_low_in=9, maker_brace_high_in=8)
         with pytest.raises(RefusedError, match="above the lowest"):
-            brace_fit(bow, String(), force_draw(bow), 28)
+            brace_height(bow)
 
 
 class TestLengthMap:

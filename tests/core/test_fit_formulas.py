@@ -7,8 +7,9 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
+from lyrandis.core.arrow.shot import KAPPA_GPP
+from lyrandis.core.bench import Bench
 from lyrandis.core.bow.curve import force_draw, stack_onset_in
-from lyrandis.core.bow.shot import KAPPA_GPP
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fit.bow_length import (
     angle_and_reserve,
@@ -19,10 +20,9 @@ from lyrandis.core.fit.bow_length import (
     schools,
 )
 from lyrandis.core.fit.candidates import Equal, candidates, offers
-from lyrandis.core.fit.draw_history import draw_history
 from lyrandis.core.fit.draw_length import draw_length, thumb_offset_mm, true_draw_in
 from lyrandis.core.fit.first_rig import first_rig, form_start
-from lyrandis.core.fit.hold import hold, judge
+from lyrandis.core.fit.hold import judge
 from lyrandis.core.fit.length_map import length_map
 from lyrandis.core.fit.limbs import bolts, limb_pair
 from lyrandis.core.fit.line_up import line_up
@@ -33,6 +33,14 @@ from lyrandis.core.trials import DrawTrial, HoldTrial, KeptTrial
 
 NUMBERS = SchoolNumbers()
 FORMS = ("longbow", "hybrid", "recurve", "static_tip")
+
+
+def draw_history(trials):
+    return Bench(Rig(), tuple(trials)).archer.draws
+
+
+def hold(trials, weight):
+    return Bench(Rig(), tuple(trials)).archer.holds(weight)
 
 
 def kept(*trials):

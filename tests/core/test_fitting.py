@@ -9,6 +9,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.bow.curve import force_draw, stack_onset_in
 from lyrandis.core.bow.form import own_brace_in, reference_offset_in
 from lyrandis.core.bow.statics import rebraced, solve
@@ -22,7 +23,6 @@ from lyrandis.core.fit.reach import reach
 from lyrandis.core.fit.step_up import weight_steps
 from lyrandis.core.rig import Archer, Bow, Limbs, Rig, SchoolNumbers, StepUp
 from lyrandis.core.stations import TELLERS
-from lyrandis.core.workbench import Workbench
 
 NUMBERS = SchoolNumbers()
 EQUAL = Equal(36.0, 330.0)
@@ -189,7 +189,7 @@ class TestLimbs:
 
     def findings(self, **limbs):
         rig = changed(Rig(), {f"limbs.{k}": v for k, v in limbs.items()})
-        return TELLERS["weight"](Workbench(rig)).findings
+        return TELLERS["weight"].tell(Bench(rig)).findings
 
     def test_findings_name_stopgap_and_offer_the_marking(self):
         mixed = self.findings(upper_class="short", lower_class="long")
@@ -209,7 +209,7 @@ class TestLimbs:
     def test_a_one_piece_bow_has_no_limbs_to_change(self):
         rig = changed(Rig(), {"bow.takedown": False, "limbs.pair": "two_lower"})
         assert not any(
-            "limb" in f.said.plain().lower() for f in TELLERS["weight"](Workbench(rig)).findings
+            "limb" in f.said.plain().lower() for f in TELLERS["weight"].tell(Bench(rig)).findings
         )
 
 
@@ -247,7 +247,7 @@ class TestStepUp:
 
     def test_a_child_is_sent_to_a_coach(self):
         rig = changed(Rig(), {"archer.grown": "child", "step_up.goal_lbf": 40})
-        told = [f.said.plain() for f in TELLERS["weight"](Workbench(rig)).findings]
+        told = [f.said.plain() for f in TELLERS["weight"].tell(Bench(rig)).findings]
         assert sum("coach" in said for said in told) == 2
 
 

@@ -10,7 +10,10 @@ import numpy as np
 import pytest
 from scipy.integrate import solve_ivp
 
+from lyrandis.core.aim.crawls import crawl_chart
+from lyrandis.core.arrow.shot import draw_speed_share, shot, virtual_mass_gr, weight_at_draw
 from lyrandis.core.arrow.window import spine_window
+from lyrandis.core.bench import Bench
 from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.bow.form import (
     BUNDLE_STIFFNESS_N,
@@ -19,13 +22,17 @@ from lyrandis.core.bow.form import (
     default_brace_in,
     default_riser_in,
 )
-from lyrandis.core.bow.shot import draw_speed_share, shot, virtual_mass_gr, weight_at_draw
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.flight.trajectory import (
+    AimedArrow,
+    crawl_for_mm,
+    drag_per_m,
+    impact_m,
+    shaft_angle,
+)
 from lyrandis.core.rig import Archer, Arrow, Bow, Rig, String
-from lyrandis.core.tune.crawls import Sight, crawl_chart, crawl_for_mm, impact_m, shaft_angle
-from lyrandis.core.tune.string import string_mass_g, usual_length_in, usual_strands
+from lyrandis.core.string.measures import string_mass_g, usual_length_in, usual_strands
 from lyrandis.core.units import parse
-from lyrandis.core.workbench import Workbench, drag_per_m
 
 GRAIN_KG, LB_N, FT_M, IN_M = 64.79891e-6, 4.4482216152605, 0.3048, 0.0254
 
@@ -203,11 +210,11 @@ class TestShot:
         k = 3.1 * s.weight_at_draw_lbf.value
         assert s.virtual_mass_gr == pytest.approx(k)
         assert s.residual_energy_ftlb == pytest.approx(s.stored_energy_ftlb * k / (360 + k))
-        at = int(np.argmin(np.abs(s.curve_gpp - 9)))
-        assert s.curve_residue_ftlb[at] == pytest.approx(s.stored_energy_ftlb * 3.1 / 12.1)
-        assert (np.diff(s.curve_residue_ftlb) < 0).all()
-        assert (np.diff(s.curve_speed_fps) < 0).all()
-        assert (np.diff(s.curve_efficiency) > 0).all()
+        at = int(np.argmin(np.abs(s.curve.gpp - 9)))
+        assert s.curve.residue_ftlb[at] == pytest.approx(s.stored_energy_ftlb * 3.1 / 12.1)
+        assert (np.diff(s.curve.residue_ftlb) < 0).all()
+        assert (np.diff(s.curve.speed_fps) < 0).all()
+        assert (np.diff(s.curve.efficiency) > 0).all()
 
     def test_the_limits_of_a_light_and_a_heavy_arrow(self):
         assert self.fired(1e-6).speed_fps.value == pytest.approx(self.fired().ceiling_speed_fps)
@@ -241,7 +248,7 @@ class TestShot:
 
 
 class TestAim:
-    sight = Sight(speed_mps=50, eye_mm=110, nock_to_tip_m=0.76)
+    sight = AimedArrow(speed_mps=50, eye_mm=110, nock_to_tip_m=0.76)
 
     def flown(self, crawl, d, sight=None):
         """Height over the sight line by Runge–Kutta, level ground."""
@@ -264,7 +271,7 @@ class TestAim:
         return solve_ivp(rate, (0, 5), begin, events=there, rtol=1e-9, atol=1e-9).y[1, -1]
 
     def test_a_kick_grows_with_the_square_of_the_crawl_and_lifts(self):
-        kicked = Sight(speed_mps=50, eye_mm=110, nock_to_tip_m=0.76, kick_mrad=2.0)
+        kicked = AimedArrow(speed_mps=50, eye_mm=110, nock_to_tip_m=0.76, kick_mrad=2.0)
         for crawl, factor in ((30.0, 1.0), (60.0, 4.0), (0.0, 0.0), (-20.0, 0.0)):
             more = float(shaft_angle(kicked, crawl) - shaft_angle(self.sight, crawl))
             assert more == pytest.approx(0.002 * factor, abs=1e-12)
@@ -294,20 +301,20 @@ class TestAim:
 
     def test_the_stroke_is_the_draw_less_brace_and_an_inch_and_three_quarters(self):
         rig = Rig()
-        b = Workbench(rig)
+        b = Bench(rig)
         brace = rig.bow.brace_height_in or default_brace_in(rig.bow)
-        assert b.sight.stroke_m == pytest.approx((28 - 1.75 - brace) * IN_M)
-        assert b.sight.nock_to_tip_m == pytest.approx(30 * IN_M + 0.025)
+        assert b.aim.aimed.stroke_m == pytest.approx((28 - 1.75 - brace) * IN_M)
+        assert b.aim.aimed.nock_to_tip_m == pytest.approx(30 * IN_M + 0.025)
 
     def test_the_charts_doubt_is_that_of_speed_and_eye(self):
-        b = Workbench(Rig())
+        b = Bench(Rig())
         d = np.array(b.rig.aim.distances_m)
-        s = b.sight
-        up = {"speed_mps": s.speed_mps + b.speed_sd_mps}
-        fast = Sight(**(vars(s) | up))
-        high = Sight(**(vars(s) | {"eye_mm": s.eye_mm + 10}))
+        s = b.aim.aimed
+        up = {"speed_mps": s.speed_mps + b.aim.speed_sd_mps}
+        fast = AimedArrow(**(vars(s) | up))
+        high = AimedArrow(**(vars(s) | {"eye_mm": s.eye_mm + 10}))
         by = [crawl_for_mm(x, d) - crawl_for_mm(s, d) for x in (fast, high)]
-        assert b.crawl_plus_minus_mm == pytest.approx(np.hypot(*by), rel=0.1)
+        assert b.aim.plus_minus_mm == pytest.approx(np.hypot(*by), rel=0.1)
 
     def test_drag_by_section_and_mass(self):
         assert drag_per_m(6.0, 350.3) == pytest.approx(0.0018, rel=1e-3)

@@ -5,12 +5,13 @@ import math
 import numpy as np
 import pytest
 
+from lyrandis.core.bench import Bench
+from lyrandis.core.bench.quiet import quiet_of
 from lyrandis.core.rig import Rig
 from lyrandis.core.route import STATIONS, WATCHES
 from lyrandis.core.stations import TELLERS
 from lyrandis.core.trials import KeptTrial, QuietTrial
-from lyrandis.core.tune.quiet import CHECKS, difference, judge, likely_places, quiet
-from lyrandis.core.workbench import Workbench
+from lyrandis.core.tune.quiet import CHECKS, difference, likely_places
 
 AT = "2026-03-01T10:00:00+00:00"
 
@@ -23,8 +24,12 @@ def kept(*trials):
     return tuple(KeptTrial(i + 1, AT, t, Rig()) for i, t in enumerate(trials))
 
 
+def judged(trial):
+    return quiet_of(kept(trial)).done[0]
+
+
 def said(*trials):
-    return " ".join(f.said.plain() for f in TELLERS["quiet"](Workbench(Rig(), kept(*trials), AT)).findings)  # fmt: skip
+    return " ".join(f.said.plain() for f in TELLERS["quiet"].tell(Bench(Rig(), kept(*trials), AT)).findings)  # fmt: skip
 
 
 def test_the_difference_and_its_doubt():
@@ -41,7 +46,7 @@ def test_the_doubt_is_honest_on_fresh_shots():
         return tuple(60 + rng.normal(0, 0.35) + rng.normal(0, 1.1, 3))
 
     verdicts = [
-        judge(1, QuietTrial(check="loose", before_db=visit(), after_db=visit())).verdict
+        judged(QuietTrial(check="loose", before_db=visit(), after_db=visit())).verdict
         for _ in range(2000)
     ]
     assert np.mean([v != "same" for v in verdicts]) == pytest.approx(0.046, abs=0.015)
@@ -49,27 +54,27 @@ def test_the_doubt_is_honest_on_fresh_shots():
 
 @pytest.mark.parametrize(("after", "verdict"), [(57.0, "quieter"), (67.0, "louder"), (61.5, "same")])  # fmt: skip
 def test_verdicts(after, verdict):
-    assert judge(1, trial(after=after)).verdict == verdict
+    assert judged(trial(after=after)).verdict == verdict
 
 
 def test_checks_follow_their_order_and_only_one_day_counts():
-    assert quiet(()).next == "brace"
-    assert quiet(()).together_db is None
-    told = quiet(kept(trial("brace", 64, 61), trial("strands", 61, 60)))
+    assert quiet_of(()).next == "brace"
+    assert quiet_of(()).together_db is None
+    told = quiet_of(kept(trial("brace", 64, 61), trial("strands", 61, 60)))
     assert told.next == "strand"
     assert told.together_db.value == pytest.approx(-4)
     old = trial("strand", 90, 80, day="2026-02-01")
-    assert quiet(kept(old, trial("brace", 64, 61))).together_db.value == pytest.approx(-3)
-    every = quiet(kept(*(trial(c.id) for c in CHECKS)))
+    assert quiet_of(kept(old, trial("brace", 64, 61))).together_db.value == pytest.approx(-3)
+    every = quiet_of(kept(*(trial(c.id) for c in CHECKS)))
     assert every.next is None
 
 
 def test_a_tone_is_told_only_as_a_change():
     rings = {"tone_after_hz": 1100, "tone_after_db": 30}
-    assert judge(1, trial(**rings)).tone_hz is None
-    small = judge(1, trial(**rings, tone_before_hz=1100, tone_before_db=25))
+    assert judged(trial(**rings)).tone_hz is None
+    small = judged(trial(**rings, tone_before_hz=1100, tone_before_db=25))
     assert small.tone_hz is None
-    grown = judge(1, trial(**rings, tone_before_hz=340, tone_before_db=18))
+    grown = judged(trial(**rings, tone_before_hz=340, tone_before_db=18))
     assert (grown.tone_hz, grown.tone_grown_db) == (1100, 12)
     assert "screws" in grown.tone_places
     text = said(trial(**rings, tone_before_hz=340, tone_before_db=18))

@@ -5,6 +5,7 @@ import math
 import numpy as np
 import pytest
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.fit.step_up import begun
@@ -13,9 +14,8 @@ from lyrandis.core.rig import Rig, StepUp
 from lyrandis.core.route import Mark, states
 from lyrandis.core.schedule import hours_braced, schedule
 from lyrandis.core.stations import TELLERS
+from lyrandis.core.string.settling import settle
 from lyrandis.core.trials import BraceTrial, HoldTrial, InspectionTrial, KeptTrial, SettlingTrial
-from lyrandis.core.tune.settling import settle
-from lyrandis.core.workbench import Workbench
 
 DAY = "2026-03-0{}T{:02d}:00:00+00:00"
 FIRST, FIFTH = DAY.format(1, 10), DAY.format(5, 10)
@@ -71,17 +71,17 @@ class TestSettling:
 
     def test_a_new_string_begins_a_new_run(self):
         trials = kept(reading(0, 8.5), reading(24, 8.0), reading(0, 8.6), reading(5, 8.4))
-        bench = Workbench(Rig(), trials, DAY.format(2, 10))
-        assert [t.trial.hours for t in bench.settling_run] == [0, 5]
-        assert hours_braced(bench.settling_run, DAY.format(2, 10)) == 24
-        assert hours_braced(bench.settling_run, "2026-05-01T10:00:00+00:00") is None
-        assert Workbench(Rig(), (), DAY.format(2, 10)).settling is None
+        bench = Bench(Rig(), trials, DAY.format(2, 10))
+        assert [t.trial.hours for t in bench.string.settling_run] == [0, 5]
+        assert hours_braced(bench.string.settling_run, DAY.format(2, 10)) == 24
+        assert hours_braced(bench.string.settling_run, "2026-05-01T10:00:00+00:00") is None
+        assert Bench(Rig(), (), DAY.format(2, 10)).string.settling is None
 
     def test_the_string_station_says_so(self):
         def told(*trials):
-            findings = TELLERS["string"](
-                Workbench(Rig(), kept(*trials), DAY.format(2, 10))
-            ).findings
+            findings = (
+                TELLERS["string"].tell(Bench(Rig(), kept(*trials), DAY.format(2, 10))).findings
+            )
             return " ".join(f.said.plain() for f in findings)
 
         assert "leave it braced overnight" in told()
@@ -92,7 +92,7 @@ class TestSettling:
 class TestSchedule:
     def due(self, *trials, now=FIFTH, marks=(), **settings):
         rig = changed(Rig(), settings)
-        bench = Workbench(rig, kept(*trials), now)
+        bench = Bench(rig, kept(*trials), now)
         return {d.id: d for d in schedule(bench, states(marks, rig))}
 
     def test_a_bare_rig_wants_a_look_and_a_brace_each_time(self):
@@ -136,7 +136,7 @@ class TestTheStringThatIsOn:
     """What was measured with another string, or to another reference, is not mixed in."""
 
     def bench(self, trials, **settings):
-        return Workbench(changed(Rig(), settings), tuple(trials), DAY.format(5, 10))
+        return Bench(changed(Rig(), settings), tuple(trials), DAY.format(5, 10))
 
     def brace(self, seq, turns, brace, rig=None, reference="grip"):
         trial = BraceTrial(brace_height_in=brace, twists=turns, reference=reference)
@@ -151,7 +151,7 @@ class TestTheStringThatIsOn:
             self.brace(3, 30, 8.75, turned),
             self.brace(4, None, 9.0),
         ]
-        assert self.bench(seen).twists_seen == [(24, 8.5), (30, 8.75)]
+        assert self.bench(seen).string.twists_seen == [(24, 8.5), (30, 8.75)]
 
     def test_a_new_string_begins_anew(self):
         seen = [
@@ -159,20 +159,20 @@ class TestTheStringThatIsOn:
             KeptTrial(2, FIRST, reading(0, 8.5), Rig()),
             self.brace(3, 24, 8.25),
         ]
-        assert self.bench(seen).twists_seen == [(24, 8.25)]
+        assert self.bench(seen).string.twists_seen == [(24, 8.25)]
 
     def test_readings_to_other_references_are_brought_to_the_bows_own(self):
         seen = [self.brace(1, 20, 10.0, reference="back"), self.brace(2, 24, 8.5)]
-        assert self.bench(seen).twists_seen == [(20, 8.25), (24, 8.5)]
+        assert self.bench(seen).string.twists_seen == [(20, 8.25), (24, 8.5)]
         back = self.bench(seen, **{"bow.brace_reference": "back"})
-        assert back.twists_seen == [(20, 10.0), (24, 10.25)]
+        assert back.string.twists_seen == [(20, 10.0), (24, 10.25)]
 
     def test_settling_follows_one_string_through_a_change_of_reference(self):
         to_back = SettlingTrial(hours=24, brace_height_in=9.5, reference="back")
         trials = kept(reading(0, 8.5), to_back)
-        assert self.bench(trials).settling_readings == [(0, 8.5), (24, 7.75)]
-        plain = self.bench(kept(reading(0, 8.5), reading(24, 7.75))).settling
-        assert self.bench(trials).settling.settles_at_in == plain.settles_at_in
+        assert self.bench(trials).string.settling_readings == [(0, 8.5), (24, 7.75)]
+        plain = self.bench(kept(reading(0, 8.5), reading(24, 7.75))).string.settling
+        assert self.bench(trials).string.settling.settles_at_in == plain.settles_at_in
 
 
 class TestAPlanBegins:

@@ -7,8 +7,7 @@ import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
-from lyrandis.core.bow.curve import force_draw
-from lyrandis.core.bow.shot import (
+from lyrandis.core.arrow.shot import (
     arrow_floor,
     form_floor_gpp,
     kappa_gpp,
@@ -17,11 +16,12 @@ from lyrandis.core.bow.shot import (
     virtual_mass_gr,
     weight_at_draw,
 )
+from lyrandis.core.bench import Bench
+from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.rig import Bow, Rig, String
-from lyrandis.core.tune.string import ordinary_mass_gr, string_mass_gr, usual_strands
+from lyrandis.core.string.measures import ordinary_mass_gr, string_mass_gr, usual_strands
 from lyrandis.core.units import G_STANDARD, KG_PER_GRAIN
-from lyrandis.core.workbench import Workbench
 
 DRAW = Estimate(value=28, plus_minus=0.125, source="measured")
 
@@ -156,6 +156,6 @@ def test_string_mass_is_near_the_ordinary():
 
 
 def test_tension_balances_the_limbs():
-    b = Workbench(Rig())
-    tension = b.curve.statics.braced.tension
-    assert b.string_fit.tension_lbf == pytest.approx(tension / (0.45359237 * G_STANDARD))
+    b = Bench(Rig())
+    tension = b.bow.curve.statics.braced.tension
+    assert b.string.fit.tension_lbf == pytest.approx(tension / (0.45359237 * G_STANDARD))

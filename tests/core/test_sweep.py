@@ -133,8 +133,8 @@ def test_adding_a_constant_changes_nothing_but_the_level():
 @pytest.mark.parametrize(
     ("low", "high", "visits", "field"),
     [
-        (190, 191, [visit(190, 60)], "high_mm"),
-        (190, 400, [visit(190, 60)], "high_mm"),
+        (190, 191, [visit(190, 60)], "bow.maker_brace_high_in"),
+        (190, 400, [visit(190, 60)], "bow.maker_brace_high_in"),
         (190, 215, [], "visits"),
         (190, 215, [Visit(200)], "visits.0.levels_db"),
     ],

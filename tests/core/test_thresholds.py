@@ -7,18 +7,18 @@ from itertools import pairwise
 import numpy as np
 import pytest
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.dates import days_between
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.findings import Finding
+from lyrandis.core.flight.trajectory import crawl_for_mm, drag_per_m, point_on_m
 from lyrandis.core.rig import Rig
 from lyrandis.core.route import READS, ROUTE, WATCHES, Mark, states
 from lyrandis.core.schedule import hours_braced
 from lyrandis.core.stations import TELLERS
 from lyrandis.core.tally import tally
 from lyrandis.core.trials import BraceTrial, HoldTrial, KeptTrial, QuietTrial, SettlingTrial
-from lyrandis.core.tune.crawls import crawl_for_mm, point_on_m
-from lyrandis.core.workbench import Workbench, drag_per_m
 
 
 def kept(*trials, rig=None, at="2026-03-01T10:00:00+00:00"):
@@ -27,11 +27,11 @@ def kept(*trials, rig=None, at="2026-03-01T10:00:00+00:00"):
 
 def bench(changes=None, *trials):
     rig = changed(Rig(), changes or {})
-    return Workbench(rig, kept(*trials, rig=rig), "2026-03-02T10:00:00+00:00")
+    return Bench(rig, kept(*trials, rig=rig), "2026-03-02T10:00:00+00:00")
 
 
 def findings(station, b) -> list[Finding]:
-    return TELLERS[station](b).findings
+    return TELLERS[station].tell(b).findings
 
 
 def one(station, b, words) -> Finding:
@@ -66,15 +66,15 @@ class TestDraw:
     def test_a_shaky_draw(self, sd, words):
         b = bench({"archer.draw_method": "marked_arrow", "archer.draw_plus_minus_in": sd})
         found = one("draw", b, words)
-        assert found.why.values["a_cost"].value == pytest.approx(sd * b.curve.slope(28))
+        assert found.why.values["a_cost"].value == pytest.approx(sd * b.bow.curve.slope(28))
         assert found.why.values["b_at"].value == 30
 
     def test_what_it_costs_in_crawl_is_the_chart_at_another_speed(self):
         b = bench({"archer.draw_method": "marked_arrow", "archer.draw_plus_minus_in": 0.4})
         found = one("draw", b, "repeats")
-        share = 0.5 * b.curve.force(28) * 0.4 / 12 / b.curve.energy_ftlb(28)
+        share = 0.5 * b.bow.curve.force(28) * 0.4 / 12 / b.bow.curve.energy_ftlb(28)
         up, down = (
-            crawl_for_mm(replace(b.sight, speed_mps=b.sight.speed_mps * (1 + s * share)), np.array([30.0]))
+            crawl_for_mm(replace(b.aim.aimed, speed_mps=b.aim.aimed.speed_mps * (1 + s * share)), np.array([30.0]))
             for s in (1, -1)
         )  # fmt: skip
         assert found.why.values["b_crawl"].value == pytest.approx(float(abs(up - down)[0]) / 2)
@@ -82,7 +82,7 @@ class TestDraw:
     def test_a_thumbs_hidden_inches(self):
         b = bench({"archer.release": "thumb"})
         found = one("draw", b, "under-reads")
-        assert values(found, "offset") == (pytest.approx((b.true_draw.value - 28) * 25.4),)
+        assert values(found, "offset") == (pytest.approx((b.archer.true_draw.value - 28) * 25.4),)
         assert found.said.values["offset"].plus_minus == 4
         own = one("draw", bench({"archer.release": "thumb", "archer.thumb_offset_mm": 15}), "under-reads")  # fmt: skip
         assert (own.level, own.said.values["offset"].plus_minus) == ("fine", None)
@@ -92,7 +92,7 @@ class TestBowLength:
     def at(self, reserve, **more):
         """A rig drawn so that so much is left before the stack."""
         b = bench({"archer.draw_method": "marked_arrow", **more})
-        draw = b.onset_in - reserve
+        draw = b.bow.onset_in - reserve
         return bench({"archer.draw_length_in": draw, "arrow.shaft_length_in": 36, **more})
 
     @pytest.mark.parametrize(
@@ -109,23 +109,23 @@ class TestBowLength:
         assert found.level == level
         shown = next(iter(found.said.values.values()))
         assert shown.value == pytest.approx(abs(reserve), abs=1e-6)
-        answer = TELLERS["bow-length"](b).answer
+        answer = TELLERS["bow-length"].tell(b).said
         assert answer.values["reserve"].value == pytest.approx(abs(reserve), abs=1e-6)
         assert ("beyond you" if reserve >= 0 else "short of you") in answer.plain()
 
     def test_string_angle(self):
         b = bench()
-        limit = b.angle_deg
+        limit = b.bow.angle_deg
         for move, level in ((-0.01, "fine"), (0.01, "mind")):
             told = bench({"schools.angle_three_under_deg": limit + move})
             words = "suits" if level == "fine" else "pinch"
             assert one("bow-length", told, words).level == level
 
     def test_another_length_is_offered_from_an_inch_on(self):
-        best = bench().candidates[0].length_in
+        best = bench().fit.candidates[0].length_in
         for off, offered in ((0.5, False), (1.0, True), (-1.0, True)):
             told = bench({"bow.length_in": best + off, "bow.riser_in": None})
-            top = told.candidates[0]
+            top = told.fit.candidates[0]
             found = [f for f in findings("bow-length", told) if "first choice" in f.said.plain()]
             assert bool(found) == (abs(top.length_in - (best + off)) >= 1), offered
             if found:
@@ -137,7 +137,7 @@ class TestBowLength:
         b = bench()
         found = one("bow-length", b, "An inch more draw adds")
         assert values(found, "more", "angle") == pytest.approx(
-            (b.curve.force(29) - b.curve.force(28), b.curve.angle(29))
+            (b.bow.curve.force(29) - b.bow.curve.force(28), b.bow.curve.angle(29))
         )
 
 
@@ -145,7 +145,7 @@ class TestWeight:
     @pytest.mark.parametrize(("left", "stops"), [(1.51, False), (1.49, True)])
     def test_near_the_geometrys_end(self, left, stops):
         changes = {"bow.length_in": 56.0, "bow.riser_in": None, "arrow.shaft_length_in": 36}
-        end = bench(changes).curve.end_in
+        end = bench(changes).bow.curve.end_in
         b = bench(changes | {"archer.draw_length_in": end - left})
         found = [f for f in findings("weight", b) if "geometry ends" in f.said.plain()]
         assert bool(found) == stops
@@ -161,7 +161,7 @@ class TestWeight:
     def test_two_inches_of_riser(self):
         b = bench()
         found = one("weight", b, "On a riser")
-        assert values(found, "step", "more") == pytest.approx((2, 0.05 * b.curve.force(28)))
+        assert values(found, "step", "more") == pytest.approx((2, 0.05 * b.bow.curve.force(28)))
 
     @pytest.mark.parametrize(("weight", "told"), [(54.9, False), (55.1, True)])
     def test_a_heavy_bow_untried(self, weight, told):
@@ -171,7 +171,7 @@ class TestWeight:
     def test_what_the_marking_alone_would_leave_open(self):
         b = bench({"bow.measured": [[24.0, 26.0], [28.0, 36.0]], "archer.draw_plus_minus_in": 0.2})
         found = one("weight", b, "scale readings")
-        known = math.hypot(0.36, 0.2 * b.curve.slope(28))
+        known = math.hypot(0.36, 0.2 * b.bow.curve.slope(28))
         assert values(found, "known", "guess") == pytest.approx((known, math.hypot(1.5, known)))
 
     @pytest.mark.parametrize(("turns", "told"), [((1, 1), True), ((0.5, -0.5), False)])
@@ -181,12 +181,13 @@ class TestWeight:
         found = [f for f in findings("weight", b) if "as they stand" in f.said.plain()]
         assert bool(found) == told
         if found:
-            marked = 36 * (1 + b.bolts.weight_pct / 100)
+            marked = 36 * (1 + b.bow.bolts.weight_pct / 100)
             assert found[0].action.changes["bow.marked_weight_lbf"] == round(marked, 2)
         uneven = [f for f in findings("weight", b) if "further out" in f.said.plain()]
         assert bool(uneven) != told
         assert (
-            bench({"bow.measured": [[28.0, 36.0]], **changes}).curve.measured_range_in is not None
+            bench({"bow.measured": [[28.0, 36.0]], **changes}).bow.curve.measured_range_in
+            is not None
         )
         weighed = bench({"bow.measured": [[28.0, 36.0]], **changes})
         assert not any("as they stand" in f.said.plain() for f in findings("weight", weighed))
@@ -217,7 +218,7 @@ class TestString:
         [(0.74, "fine", "agrees"), (0.76, "mind", "wants"), (-0.74, "fine", "agrees"), (-0.76, "mind", "wants")],
     )  # fmt: skip
     def test_the_models_length_and_the_tapes(self, off, level, words):
-        needed = bench().string_fit.needed_length_in
+        needed = bench().string.fit.needed_length_in
         b = bench({"string.length_in": needed + off})
         found = one("string", b, words)
         assert found.level == level
@@ -237,14 +238,14 @@ class TestString:
     )
     def test_strands(self, strands, level):
         b = bench({"string.strands": strands})
-        assert b.string_fit.usual_strands == 14
+        assert b.string.fit.usual_strands == 14
         assert one("string", b, f"{strands} " if level != "mind" else "slower").level == level
 
     def test_a_string_not_weighed_is_known_to_a_tenth(self):
         b = bench()
-        mass = TELLERS["string"](b).answer.values["mass"]
+        mass = TELLERS["string"].tell(b).said.values["mass"]
         assert mass.plus_minus == pytest.approx(mass.value / 10)
-        assert TELLERS["string"](bench({"string.mass_gr": 100})).answer.values["mass"].plus_minus is None  # fmt: skip
+        assert TELLERS["string"].tell(bench({"string.mass_gr": 100})).said.values["mass"].plus_minus is None  # fmt: skip
 
 
 class TestBrace:
@@ -263,7 +264,11 @@ class TestBrace:
         b = bench()
         found = one("brace", b, "more brace stores")
         assert values(found, "step", "loss", "shorter") == pytest.approx(
-            (0.25, abs(b.brace.energy_per_in_pct) / 4, abs(b.brace.string_per_in) * 0.25 * 25.4)
+            (
+                0.25,
+                abs(b.brace.effect.energy_per_in_pct) / 4,
+                abs(b.brace.effect.string_per_in) * 0.25 * 25.4,
+            )
         )
 
     def swept(self, at_mm, **changes):
@@ -289,9 +294,9 @@ class TestBrace:
 
     def test_a_finished_sweep_offers_the_quietest_to_a_sixteenth(self):
         b = self.swept(226, **{"bow.brace_height_in": 8.5})
-        assert b.listening.curve.done
+        assert b.brace.listening.curve.done
         found = one("brace", b, "Quietest between")
-        best = b.listening.curve.best_in
+        best = b.brace.listening.curve.best_in
         assert found.action.changes == {"bow.brace_height_in": round(best * 16) / 16}
         there = self.swept(226, **{"bow.brace_height_in": best + 0.06})
         assert one("brace", there, "Quietest between").action is None
@@ -301,10 +306,12 @@ class TestBrace:
     def test_sound_against_speed_from_a_quarter_inch(self):
         b = self.swept(230)
         found = one("brace", b, "pull apart")
-        away = b.listening.curve.best_in - b.brace.low_in
-        assert values(found, "cost") == (pytest.approx(away * abs(b.brace.energy_per_in_pct) / 2),)
+        away = b.brace.listening.curve.best_in - b.brace.height.low_in
+        assert values(found, "cost") == (
+            pytest.approx(away * abs(b.brace.effect.energy_per_in_pct) / 2),
+        )
         low = self.swept(212)
-        assert abs(low.listening.curve.best_in - low.brace.low_in) < 0.25
+        assert abs(low.brace.listening.curve.best_in - low.brace.height.low_in) < 0.25
         assert not any("pull apart" in f.said.plain() for f in findings("brace", low))
 
 
@@ -327,14 +334,16 @@ class TestArrow:
     def test_how_much_the_point_must_gain(self):
         b = bench({"arrow.point_gr": 20.0, "arrow.grains_per_inch": 6.0})
         found = one("arrow", b, "Too light")
-        need = b.floor.floor_gpp * b.shot.weight_at_draw_lbf.value - b.build.mass_gr
+        need = (
+            b.arrow.floor.floor_gpp * b.arrow.shot.weight_at_draw_lbf.value - b.arrow.build.mass_gr
+        )
         assert values(found, "need") == (pytest.approx(need),)
         assert found.action.changes == {"arrow.point_gr": round(20 + need + 0.5)}
         weighed = one("arrow", bench({"arrow.weighed_gr": 200.0}), "Too light")
         assert weighed.action.changes == {}
 
     def test_spine_at_the_windows_edges(self):
-        w = bench().window
+        w = bench().arrow.window
         for spine, words in (
             (w.low - 1, "stiff"), (w.low + 1, "lies in"), (w.high - 1, "lies in"), (w.high + 1, "weak"),
         ):  # fmt: skip
@@ -345,7 +354,7 @@ class TestArrow:
         b = bench()
         kept_ = one("arrow", b, "The arrow takes")
         assert values(kept_, "share", "ceiling") == pytest.approx(
-            (100 * b.shot.efficiency, b.shot.ceiling_speed_fps)
+            (100 * b.arrow.shot.efficiency, b.arrow.shot.ceiling_speed_fps)
         )
 
     @pytest.mark.parametrize("spine", [420.0, 900.0])
@@ -353,7 +362,7 @@ class TestArrow:
         b = bench(
             {"arrow.point_gr": 20.0, "arrow.grains_per_inch": 6.0, "arrow.static_spine": spine}
         )
-        weak = spine > b.window.high
+        weak = spine > b.arrow.window.high
         assert any("classic" in f.said.plain() for f in findings("arrow", b)) == weak
 
 
@@ -371,7 +380,7 @@ class TestQuietAndCrawls:
             found = [f for f in findings("crawls", b) if "may be wrong by" in f.said.plain()]
             assert [f.said.values["d"].value for f in found] == ([] if told is None else [told])
             for f in found:
-                row = next(r for r in b.chart.rows if r.distance_m == told)
+                row = next(r for r in b.aim.chart.rows if r.distance_m == told)
                 assert values(f, "near", "far") == pytest.approx(
                     (row.distance_m - row.near_m, row.far_m - row.distance_m)
                 )
@@ -380,7 +389,7 @@ class TestQuietAndCrawls:
     def test_finger_widths(self):
         b = bench()
         found = one("crawls", b, "In finger widths")
-        rule = b.chart.finger_rule
+        rule = b.aim.chart.finger_rule
         assert values(found, "near", "more", "at20", "step") == pytest.approx(
             (20, 10, rule.at_20m_fingers, -rule.per_10m_fingers)
         )
@@ -390,46 +399,46 @@ class TestQuietAndCrawls:
     def test_a_first_chart_says_its_widest_doubt(self):
         b = bench()
         found = one("crawls", b, "A first chart")
-        assert values(found, "pm") == (pytest.approx(max(b.crawl_plus_minus_mm)),)
+        assert values(found, "pm") == (pytest.approx(max(b.aim.plus_minus_mm)),)
         assert found.why.values["eye"].value == 10
 
 
 class TestBench:
     def test_point_ons_doubt_is_that_of_speed_and_eye(self):
         b = bench()
-        s = b.sight
+        s = b.aim.aimed
         here = point_on_m(s)
         moved = (
-            point_on_m(replace(s, speed_mps=s.speed_mps + b.speed_sd_mps)) - here,
+            point_on_m(replace(s, speed_mps=s.speed_mps + b.aim.speed_sd_mps)) - here,
             point_on_m(replace(s, eye_mm=s.eye_mm + 10)) - here,
         )
-        assert b.point_on.plus_minus == pytest.approx(math.hypot(*moved))
-        assert b.speed_sd_mps == pytest.approx(b.shot.speed_fps.plus_minus * 0.3048)
+        assert b.aim.point_on.plus_minus == pytest.approx(math.hypot(*moved))
+        assert b.aim.speed_sd_mps == pytest.approx(b.arrow.shot.speed_fps.plus_minus * 0.3048)
 
     def test_the_sight_is_the_rigs(self):
-        s = bench({"aim.slope_deg": 12.0}).sight
+        s = bench({"aim.slope_deg": 12.0}).aim.aimed
         assert s.slope_deg == 12
         assert s.nock_to_tip_m == pytest.approx(30 * 0.0254 + 0.025)
         b = bench()
-        assert b.sight.drag_per_m == pytest.approx(drag_per_m(6.0, b.build.mass_gr))
+        assert b.aim.aimed.drag_per_m == pytest.approx(drag_per_m(6.0, b.arrow.build.mass_gr))
         assert drag_per_m(6.0, 22.7 / 0.06479891) == pytest.approx(0.0018)
 
     def test_a_stiff_shaft_is_one_not_weaker_than_its_window(self):
-        high = bench().window.high
-        light = {"arrow.weighed_gr": (7.75 - 0.3) * bench().shot.weight_at_draw_lbf.value}
+        high = bench().arrow.window.high
+        light = {"arrow.weighed_gr": (7.75 - 0.3) * bench().arrow.shot.weight_at_draw_lbf.value}
         for spine in (high * 0.9, high * 1.3):
             b = bench(light | {"arrow.static_spine": spine})
-            gap = b.floor.floor_gpp - b.shot.grains_per_pound
+            gap = b.arrow.floor.floor_gpp - b.arrow.shot.grains_per_pound
             assert 0 < gap < 0.5
-            assert (b.floor.verdict == "tolerated") == (spine <= b.window.high)
+            assert (b.arrow.floor.verdict == "tolerated") == (spine <= b.arrow.window.high)
 
     def test_the_tallys_doubts(self):
         b = bench({"archer.draw_plus_minus_in": None})
         told = {t.id: t.value for t in tally(b)}
         assert told["draw"].plus_minus == 1.0
-        assert told["mass"].plus_minus == pytest.approx(0.02 * b.build.mass_gr)
-        w = b.shot.weight_at_draw_lbf
-        assert told["gpp"].plus_minus == pytest.approx(b.shot.grains_per_pound * w.plus_minus / w.value)  # fmt: skip
+        assert told["mass"].plus_minus == pytest.approx(0.02 * b.arrow.build.mass_gr)
+        w = b.arrow.shot.weight_at_draw_lbf
+        assert told["gpp"].plus_minus == pytest.approx(b.arrow.shot.grains_per_pound * w.plus_minus / w.value)  # fmt: skip
 
     def test_a_fortnight_braced_and_no_longer(self):
         run = kept(SettlingTrial(hours=0, brace_height_in=8.5), at="2026-03-01T00:00:00+00:00")
@@ -498,4 +507,4 @@ def test_a_rig_that_cannot_be_computed_is_refused_where_it_is_asked():
     with pytest.raises(RefusedError):
         _ = bench(
             {"archer.draw_length_in": 34.0, "bow.length_in": 50.0, "bow.riser_in": None}
-        ).curve
+        ).bow.curve

@@ -2,28 +2,33 @@
 
 import pytest
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.dates import day_of, days_between, hours_between, later
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.fit.draw_history import draw_history
-from lyrandis.core.fit.hold import hold, judge
+from lyrandis.core.fit.hold import judge
 from lyrandis.core.history import Change, Entry, replay
 from lyrandis.core.inspection import PLACES
 from lyrandis.core.logbook import sentences
 from lyrandis.core.rig import Rig
 from lyrandis.core.stations import TELLERS
 from lyrandis.core.trials import (
-    STATION_OF,
     DrawTrial,
     HoldTrial,
     InspectionTrial,
     KeptTrial,
     WeighingTrial,
     standing,
-    trial_said,
 )
-from lyrandis.core.workbench import Workbench
 
 AT = "2026-03-01T10:00:00+00:00"
+
+
+def draw_history(trials):
+    return Bench(Rig(), tuple(trials)).archer.draws
+
+
+def hold(trials, weight):
+    return Bench(Rig(), tuple(trials)).archer.holds(weight)
 
 
 def drawn(draw, day="", sd=0.1, method="marked_arrow", n=4):
@@ -124,8 +129,8 @@ class TestHistory:
 
     def test_every_kind_has_its_station_and_its_sentence(self):
         for trial in (drawn(28), held(9), InspectionTrial(looked=("tips",)), WeighingTrial(readings=((28, 36),))):  # fmt: skip
-            assert STATION_OF[trial.kind] in TELLERS
-            assert trial_said(trial).text
+            assert trial.station in TELLERS
+            assert trial.said().text
 
 
 class TestDates:
@@ -199,7 +204,7 @@ class TestHold:
 
 class TestFindings:
     def tell(self, station, *trials, now="2026-03-05T10:00:00+00:00", rig=None):
-        told = TELLERS[station](Workbench(rig or Rig(), kept(*trials), now))
+        told = TELLERS[station].tell(Bench(rig or Rig(), kept(*trials), now))
         return [(f.level, f.said.plain()) for f in told.findings]
 
     def test_a_bow_never_looked_over_found_cracked_sound_and_long_ago(self):
@@ -215,7 +220,7 @@ class TestFindings:
         assert ("mind", "It was last looked over on 2026-03-01. Look again.") in late
 
     def test_holds_say_overbowed_held_or_pain(self):
-        weight = Workbench(Rig()).curve.force(28)
+        weight = Bench(Rig()).bow.curve.force(28)
         heavy = self.tell("weight", held(4, weight))
         assert any(level == "stop" and "overbowed" in said for level, said in heavy)
         good = self.tell("weight", *(held(12, weight) for _ in range(3)))

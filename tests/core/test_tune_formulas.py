@@ -7,36 +7,35 @@ import numpy as np
 import pytest
 from scipy.integrate import solve_ivp
 
+from lyrandis.core.aim.crawls import crawl_chart, crawl_plus_minus_mm, danger_space_m
+from lyrandis.core.bench import Bench
 from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.bow.form import brace_to_pivot_in, own_brace_in, reference_offset_in
 from lyrandis.core.bow.statics import rebraced, solve
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.flight.trajectory import AimedArrow, crawl_for_mm, impact_m, point_on_m
 from lyrandis.core.rig import Archer, Arrow, Bow, Rig, String
-from lyrandis.core.trials import BraceTrial, KeptTrial
-from lyrandis.core.tune.brace import brace_fit, start_in
-from lyrandis.core.tune.crawls import (
-    Sight,
-    crawl_chart,
-    crawl_for_mm,
-    crawl_plus_minus_mm,
-    danger_space_m,
-    impact_m,
-    point_on_m,
-)
-from lyrandis.core.tune.listening import group_ratio, listen
-from lyrandis.core.tune.nock_point import nock_start
-from lyrandis.core.tune.settling import settle
-from lyrandis.core.tune.string import string_fit, string_mass_gr
-from lyrandis.core.tune.sweep import Visit, _knowledge_gradient, posterior, sweep
-from lyrandis.core.tune.twists import (
+from lyrandis.core.string.measures import string_fit, string_mass_gr
+from lyrandis.core.string.settling import settle
+from lyrandis.core.string.twists import (
     brace_per_string_slack,
     bundle_radius_mm,
     shortening_mm,
     turns_for,
     twist,
 )
+from lyrandis.core.trials import BraceTrial, KeptTrial
+from lyrandis.core.tune.brace import brace_effect, brace_height, start_in
+from lyrandis.core.tune.listening import group_ratio
+from lyrandis.core.tune.nock_point import nock_start
+from lyrandis.core.tune.sweep import Visit, _knowledge_gradient, posterior, sweep
 
 MM = 25.4
+
+
+def listen(trials, bow):
+    """What the latest day's trials say of a bow."""
+    return Bench(Rig(bow=bow), tuple(trials)).brace.listening
 
 
 class TestTwists:
@@ -263,7 +262,7 @@ class TestListening:
 class TestBraceAndString:
     def test_what_an_inch_of_brace_does(self):
         bow = Bow(brace_height_in=8.5)
-        told = brace_fit(bow, String(), force_draw(bow), 28)
+        told = brace_effect(bow, String(), force_draw(bow), 28)
         lower = bow.model_copy(update={"brace_height_in": 8.0})
         here, there = (force_draw(b).energy_ftlb(28) for b in (bow, lower))
         assert told.energy_per_in_pct == pytest.approx((here - there) / 0.5 / here * 100)
@@ -277,7 +276,7 @@ class TestBraceAndString:
         assert reference_offset_in(thick, "grip") == 0
         assert own_brace_in(back, 8.5, "grip") == pytest.approx(10.25)
         assert own_brace_in(Bow(), 10.25, "back") == pytest.approx(8.5)
-        told = brace_fit(back, String(), force_draw(back), 28)
+        told = brace_height(back)
         assert told.by_reference_in == {"grip": pytest.approx(8.5), "back": pytest.approx(10.25), "plunger": None}  # fmt: skip
         assert (told.low_in, told.high_in) == pytest.approx((10.0, 11.25))
         assert start_in(back) == pytest.approx(10.25)
@@ -318,7 +317,7 @@ class TestBraceAndString:
 
 
 class TestCrawls:
-    sight = Sight(speed_mps=50, eye_mm=110, nock_to_tip_m=0.76)
+    sight = AimedArrow(speed_mps=50, eye_mm=110, nock_to_tip_m=0.76)
 
     def flown(self, sight, crawl, distance):
         """Height over the sight line by Runge–Kutta, on any slope."""

@@ -5,9 +5,10 @@ import math
 from hypothesis import given, settings
 
 from any_rig import SETTINGS, SOME
+from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed
 from lyrandis.core.rig import Rig
-from lyrandis.desk.bench_view import bench_view
+from lyrandis.desk.shown import bench_view
 from lyrandis.files.sheet import rig_sheet
 
 
@@ -26,7 +27,7 @@ def numbers(value):
 @SETTINGS
 @given(SOME)
 def test_every_station_is_shown_and_every_number_is_one(changes):
-    view = bench_view(changed(Rig(), changes))
+    view = bench_view(Bench(changed(Rig(), changes)))
     for station in view.stations:
         assert station.answer.plain()
         if station.problem is not None:

@@ -11,23 +11,27 @@ from hypothesis import strategies as st
 from icalendar import Calendar
 from pypdf import PdfReader
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.history import Entry, changes_between
 from lyrandis.core.rig import Rig
+from lyrandis.core.route import READS
 from lyrandis.core.trials import (
+    KINDS,
     BraceTrial,
     DrawTrial,
     HoldTrial,
     InspectionTrial,
     KeptTrial,
+    QuietTrial,
+    SettlingTrial,
     WeighingTrial,
 )
-from lyrandis.core.workbench import Workbench
 from lyrandis.files.calendar import DayNote, write_calendar
 from lyrandis.files.rig_json import MOST_BYTES, read_rig, write_rig
 from lyrandis.files.sheet import findings_that_matter, rig_sheet, settings_rows
-from lyrandis.files.trials_csv import write_brace_trials
+from lyrandis.files.trials_csv import write_trials
 
 RIG = Rig(name="Räucher & Söhne <b>")
 AT = "2026-05-01T09:00:00+00:00"
@@ -138,7 +142,7 @@ class TestSheet:
             "Never dry-fire",
         ):
             assert words in text
-        for row in Workbench(RIG).chart.rows:
+        for row in Bench(RIG).aim.chart.rows:
             assert f"{row.crawl_mm:.0f}" in text
 
     def test_the_check_bar_is_50_mm(self):
@@ -149,7 +153,7 @@ class TestSheet:
 
     def test_the_tab_card_is_at_true_size(self):
         """The marks below the arrow nock's line stand at the crawls, in millimetres."""
-        rows = [r.crawl_mm for r in Workbench(RIG).chart.rows]
+        rows = [r.crawl_mm for r in Bench(RIG).aim.chart.rows]
         lines = drawn_lines(rig_sheet(RIG, {}, "2026-11-23"))
         marks = [y0 for x0, y0, x1, y1 in lines if y0 == y1 and abs(x1 - x0 - 7 * MM) < 0.02]
         assert len(marks) == len(rows)
@@ -176,8 +180,8 @@ class TestSheet:
 
     def test_stops_come_first(self):
         rig = changed(RIG, {"arrow.point_gr": 10.0, "arrow.grains_per_inch": 6.0})
-        assert findings_that_matter(Workbench(rig))[0].level == "stop"
-        names = [name for name, _ in settings_rows(rig, Workbench(rig), {})]
+        assert findings_that_matter(Bench(rig))[0].level == "stop"
+        names = [name for name, _ in settings_rows(rig, Bench(rig), {})]
         assert len(names) == len(set(names))
 
 
@@ -203,7 +207,7 @@ def test_brace_trials_as_csv():
         BraceTrial(brace_height_in=8.5, twists=24, levels_db=(60, 61, 62), feel=4, notes="=1+1"),
         BraceTrial(brace_height_in=8.25, reference="back", group_cm=12.5, arrows=6),
     ]
-    text = write_brace_trials([("2026-03-01", trials[0]), ("2026-03-02", trials[1])])
+    text = write_trials([("2026-03-01", trials[0]), ("2026-03-02", trials[1])])
     head, one, two = csv.reader(io.StringIO(text))
     assert "brace height (in)" in head
     told = dict(zip(head, one, strict=True))
@@ -230,3 +234,25 @@ def test_the_sheet_knows_what_the_trials_found():
     assert "not looked over" not in words(InspectionTrial(looked=looked))
     assert "Do not shoot this bow" in words(InspectionTrial(looked=looked, found=("cracks",)))
     assert "2026-03-05" in words()
+
+
+EXAMPLES = {
+    "draw": DrawTrial(method="tape", readings_in=(28.0,), draw_length_in=28.0, plus_minus_in=1.0),
+    "weighing": WeighingTrial(readings=((20.0, 21.0), (28.0, 38.0))),
+    "hold": HoldTrial(weight_lbf=38, seconds=9),
+    "inspection": InspectionTrial(looked=("cracks", "string"), found=("string",)),
+    "brace": BraceTrial(brace_height_in=8.5, levels_db=(60.0, 61.0)),
+    "settling": SettlingTrial(hours=3, brace_height_in=8.25),
+    "quiet": QuietTrial(check="loose", before_db=(62.0,), after_db=(60.0,)),
+}
+
+
+@pytest.mark.parametrize("kind", KINDS)
+def test_every_kind_of_trial_is_a_table_with_units_and_a_sentence(kind):
+    trial = EXAMPLES[kind]
+    head, line = csv.reader(io.StringIO(write_trials([("2026-03-01", trial)])))
+    assert (head[0], head[-1]) == ("day", "notes")
+    assert len(head) == len(line) == len(trial.columns()) + 2
+    assert line[0] == "2026-03-01"
+    assert trial.said().plain()
+    assert set(trial.rests_on) <= set(READS)

@@ -9,13 +9,13 @@ from alembic import command
 from sqlalchemy import create_engine, text
 from sqlalchemy.exc import IntegrityError
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.rig import Bow, Rig
 from lyrandis.core.route import states
 from lyrandis.core.schedule import schedule
 from lyrandis.core.stations import views
-from lyrandis.core.trials import STATION_OF, HoldTrial
-from lyrandis.core.workbench import Workbench
+from lyrandis.core.trials import KINDS, HoldTrial
 from lyrandis.demo import scenario
 from lyrandis.store import database
 from lyrandis.store.rigs import (
@@ -217,9 +217,9 @@ class TestDemo:
             for trial in kept.present.trials:
                 seen.setdefault(trial.trial.kind, []).append(trial)
                 entry = kept.entries[trial.seq - 1]
-                assert entry.station == STATION_OF[trial.trial.kind]
+                assert entry.station == trial.trial.station
                 assert trial.at == entry.at
-        assert set(seen) == set(STATION_OF)
+        assert set(seen) == set(KINDS)
         assert not any(t.struck for trials in seen.values() for t in trials)
 
     def test_the_demos_archers_have_something_to_do(self, store):
@@ -227,7 +227,7 @@ class TestDemo:
         scenario.load(store)
         for kept in store.all():
             present = kept.present
-            bench = Workbench(present.rig, present.trials, "2026-06-01T10:00:00+00:00")
+            bench = Bench(present.rig, present.trials, "2026-06-01T10:00:00+00:00")
             due = schedule(bench, states(present.marks, present.rig))
             assert any(d.when == "now" for d in due)
             assert [v.station for v in views(bench) if v.problem] == []

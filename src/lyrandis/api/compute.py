@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator, Mapping
+from contextlib import contextmanager
 from typing import Annotated
 
 import numpy as np
@@ -11,13 +13,22 @@ from pydantic import BaseModel, ConfigDict, Field
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import now
 from lyrandis.api.problems import PROBLEM_RESPONSES
+from lyrandis.core.aim.crawls import MOST_DISTANCES, CrawlChart, crawl_chart
 from lyrandis.core.arrow.build import Build, build
 from lyrandis.core.arrow.window import SpineWindow
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.bow_length import schools
 from lyrandis.core.fit.candidates import candidates
 from lyrandis.core.fit.draw_length import Convention, draw_length
+from lyrandis.core.flight.trajectory import (
+    DRAG_PER_M,
+    NOCK_TO_HOOK_Q,
+    SPEED_LOSS_PER_MM,
+    STROKE_M,
+    AimedArrow,
+)
 from lyrandis.core.rig import (
     Archer,
     Arrow,
@@ -30,26 +41,9 @@ from lyrandis.core.rig import (
     String,
     Use,
 )
-from lyrandis.core.tune.crawls import (
-    DRAG_PER_M,
-    MOST_DISTANCES,
-    NOCK_TO_HOOK_Q,
-    SPEED_LOSS_PER_MM,
-    STROKE_M,
-    CrawlChart,
-    Sight,
-    crawl_chart,
-)
-from lyrandis.core.workbench import Workbench
-from lyrandis.desk.bench_view import (
-    BenchView,
-    BowLengthView,
-    ForceDrawView,
-    ShotView,
-    bench_view,
-    force_draw_view,
-    shot_view,
-)
+from lyrandis.desk.shown import BenchView, bench_view
+from lyrandis.desk.shown.arrow import ShotView, shot_view
+from lyrandis.desk.shown.bow import BowLengthView, ForceDrawView, force_draw_view
 
 router = APIRouter(
     prefix="/api/compute", tags=["compute"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
@@ -61,6 +55,16 @@ class Request(BaseModel):
     """Base of the requests: unknown names are refused."""
 
     model_config = ConfigDict(extra="forbid")
+
+
+@contextmanager
+def named(own: Mapping[str, str]) -> Iterator[None]:
+    """Tell refusals by the request's own names: the core names a field as a rig does."""
+    try:
+        yield
+    except RefusedError as error:
+        field = own.get(error.field, error.field)
+        raise RefusedError(field, error.reason, error.limit, error.unit) from None
 
 
 class DrawLengthIn(Request):
@@ -123,11 +127,11 @@ def compute_bow_length(body: BowLengthIn) -> BowLengthView:
     bow = body.bow or Bow(form="recurve" if takedown else "hybrid")
     if body.takedown is not None:
         bow = bow.model_copy(update={"takedown": body.takedown})
-    bench = Workbench(Rig(archer=body.archer, bow=bow, use=body.use, schools=body.schools))
-    draw = bench.true_draw.value
+    bench = Bench(Rig(archer=body.archer, bow=bow, use=body.use, schools=body.schools))
+    draw = bench.archer.true_draw.value
     told = schools(body.archer, bow, draw, body.use, body.schools)
     ranked = candidates(body.archer, bow, draw, body.use, body.taste, body.schools)
-    return BowLengthView(schools=list(told), candidates=list(ranked), map=bench.length_map)
+    return BowLengthView(told, ranked, bench.fit.map, ())
 
 
 class ForceDrawIn(Request):
@@ -154,12 +158,8 @@ def compute_force_draw(body: ForceDrawIn) -> ForceDrawView:
         **({name: getattr(Rig(), name) for name in Rig.model_fields}
            | {"archer": archer, "bow": bow, "string": body.string})
     )  # fmt: skip
-    try:
-        return force_draw_view(Workbench(rig), body.draws_in)
-    except RefusedError as error:
-        # Here the draw is a field of its own and belongs to no archer.
-        field = error.field.replace("archer.draw_length_in", "draw_length_in")
-        raise RefusedError(field, error.reason, error.limit, error.unit) from None
+    with named({"archer.draw_length_in": "draw_length_in"}):
+        return force_draw_view(Bench(rig), body.draws_in)
 
 
 class ArrowIn(Request):
@@ -183,8 +183,8 @@ class ShotIn(Request):
     arrow: Arrow
 
 
-def _bench(body: ShotIn) -> Workbench:
-    return Workbench(Rig(archer=body.archer, bow=body.bow, string=body.string, arrow=body.arrow))
+def _bench(body: ShotIn) -> Bench:
+    return Bench(Rig(archer=body.archer, bow=body.bow, string=body.string, arrow=body.arrow))
 
 
 @router.post("/shot")
@@ -196,7 +196,7 @@ def compute_shot(body: ShotIn) -> ShotView:
 @router.post("/spine-window")
 def compute_spine_window(body: ShotIn) -> SpineWindow:
     """The first spine suggestion."""
-    return _bench(body).window
+    return _bench(body).arrow.window
 
 
 class CrawlsIn(Request):
@@ -220,7 +220,7 @@ class CrawlsIn(Request):
 @router.post("/crawls")
 def compute_crawls(body: CrawlsIn) -> CrawlChart:
     """Crawls, holds over, danger spaces, tab marks and finger widths for distances."""
-    sight = Sight(
+    aimed = AimedArrow(
         speed_mps=body.speed_mps,
         eye_mm=body.eye_above_nock_mm,
         nock_to_tip_m=body.nock_to_tip_m,
@@ -231,16 +231,21 @@ def compute_crawls(body: CrawlsIn) -> CrawlChart:
         kick_mrad=body.kick_mrad,
         slope_deg=body.slope_deg,
     )
-    return crawl_chart(
-        sight,
-        np.array(body.distances_m),
-        body.spot_half_height_cm,
-        body.stitch_pitch_mm,
-        body.finger_width_mm,
-    )
+    own = {
+        "aim.distances_m": "distances_m",
+        "archer.eye_above_nock_mm": "eye_above_nock_mm",
+    }
+    with named(own):
+        return crawl_chart(
+            aimed,
+            np.array(body.distances_m),
+            body.spot_half_height_cm,
+            body.stitch_pitch_mm,
+            body.finger_width_mm,
+        )
 
 
 @router.post("/rig")
 def compute_rig(body: Rig) -> BenchView:
     """Every number of a whole rig at once."""
-    return bench_view(body, now=now())
+    return bench_view(Bench(body, now=now()))

@@ -38,7 +38,7 @@ class DataView(BaseModel):
     whole: bool
     faults: list[str]
     unreadable: list[Unread]
-    replaced: str | None = None
+    replaced: str | None
 
 
 def _folder(request: Request) -> Path:

@@ -8,24 +8,22 @@ from typing import Annotated, Literal
 import numpy as np
 from fastapi import APIRouter, File, Query, Response, UploadFile
 from fastapi import Request as HttpRequest
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, Field
 
 from lyrandis.api.bodies import CheckedRoute
-from lyrandis.api.compute import Request
+from lyrandis.api.compute import Request, named
 from lyrandis.api.context import AtDesk, RigId
 from lyrandis.api.long import cancellable
 from lyrandis.api.problems import PROBLEM_RESPONSES, answers
+from lyrandis.core.arrays import Array
 from lyrandis.core.bow.statics import solve
-from lyrandis.core.errors import RefusedError
-from lyrandis.core.findings import Finding
 from lyrandis.core.rig import Bow, String
-from lyrandis.core.sound.events import MOST_S, SoundEvent, analyse
-from lyrandis.core.trials import CheckId, Level, standing
-from lyrandis.core.tune.string import usual_length_in
+from lyrandis.core.sound.events import MOST_S, Sound, analyse
+from lyrandis.core.string.measures import usual_length_in
+from lyrandis.core.string.twists import Twisted, twist
+from lyrandis.core.trials import Level
+from lyrandis.core.tune.quiet import CheckId
 from lyrandis.core.tune.sweep import Visit, sweep
-from lyrandis.core.tune.twists import twist
-from lyrandis.desk.bench_view import Floats
-from lyrandis.files.trials_csv import write_brace_trials
 from lyrandis.files.wav import read_wav, write_wav
 from lyrandis.instruments.recorder import of_rig
 
@@ -36,13 +34,7 @@ SWEEP_SEED = 20
 Second = Annotated[float, Field(ge=0, le=MOST_S, allow_inf_nan=False)]
 
 
-class Read(BaseModel):
-    """Base of the answers: read from the core's own objects."""
-
-    model_config = ConfigDict(from_attributes=True)
-
-
-class TwistSeen(Request):
+class TurnsSeenIn(Request):
     """A brace height measured at a count of turns."""
 
     twists: float = Field(ge=0, le=200, allow_inf_nan=False)
@@ -57,36 +49,24 @@ class TwistsIn(Request):
     twists_now: float = Field(ge=0, le=200, allow_inf_nan=False)
     brace_now_in: float = Field(ge=2, le=14, allow_inf_nan=False)
     brace_wanted_in: float = Field(ge=2, le=14, allow_inf_nan=False)
-    observed: list[TwistSeen] = Field(default=[], max_length=100, fail_fast=True)
-
-
-class TwistsOut(Read):
-    """Turns to add, what they do to the string and the next one to the brace."""
-
-    turns: float
-    turns_plus_minus: float
-    string_change_mm: float
-    brace_per_turn_mm: float
-    factor: float
-    factor_plus_minus: float
-    order_length_in: float | None
-    findings: list[Finding]
+    observed: list[TurnsSeenIn] = Field(default=[], max_length=100, fail_fast=True)
 
 
 @router.post("/compute/twists")
-def compute_twists(body: TwistsIn) -> TwistsOut:
+def compute_twists(body: TwistsIn) -> Twisted:
     """How many turns bring the brace from one height to another; learns from `observed`."""
     bow = body.bow.model_copy(update={"brace_height_in": body.brace_now_in, "measured": ()})
-    told = twist(
-        solve(bow, body.string.material),
-        body.string,
-        body.string.length_in or usual_length_in(bow),
-        body.twists_now,
-        body.brace_now_in,
-        body.brace_wanted_in,
-        [(o.twists, o.brace_in) for o in body.observed],
-    )
-    return TwistsOut.model_validate(told)
+    solved = solve(bow, body.string.material)
+    with named({"string.twists": "twists_now", "bow.brace_height_in": "brace_wanted_in"}):
+        return twist(
+            solved,
+            body.string,
+            body.string.length_in or usual_length_in(bow),
+            body.twists_now,
+            body.brace_now_in,
+            body.brace_wanted_in,
+            [(o.twists, o.brace_in) for o in body.observed],
+        )
 
 
 class VisitIn(Request):
@@ -108,9 +88,9 @@ class SweepIn(Request):
 class SweepCurve(BaseModel):
     """Loudness over brace, with its ±."""
 
-    brace_mm: Floats
-    mean_db: Floats
-    sd_db: Floats
+    brace_mm: Array
+    mean_db: Array
+    sd_db: Array
 
 
 class SweepOut(BaseModel):
@@ -129,7 +109,8 @@ class SweepOut(BaseModel):
 def compute_brace_sweep(body: SweepIn) -> SweepOut:
     """Where the bow is quietest, how sure that is, and where to listen next."""
     visits = [Visit(v.brace_mm, tuple(v.levels_db), v.feel) for v in body.visits]
-    told = sweep(body.low_mm, body.high_mm, visits, np.random.default_rng(SWEEP_SEED))
+    with named({"bow.maker_brace_high_in": "high_mm"}):
+        told = sweep(body.low_mm, body.high_mm, visits, np.random.default_rng(SWEEP_SEED))
     return SweepOut(
         curve=SweepCurve(brace_mm=told.brace_mm, mean_db=told.mean_db, sd_db=told.sd_db),
         best_mm=told.best_mm,
@@ -141,47 +122,24 @@ def compute_brace_sweep(body: SweepIn) -> SweepOut:
     )
 
 
-class SoundOut(Read):
-    """What sounds in a recording, and an outline of it for the drawing."""
-
-    events: list[SoundEvent]
-    duration_s: float
-    lag_s: float | None
-    noise_db: float
-    outline_db: Floats
-    slice_s: float
-    tone: tuple[float, float] | None
-
-
 @router.post("/compute/sound")
 async def compute_sound(
     request: HttpRequest,
     file: Annotated[UploadFile, File()],
     added_s: Annotated[list[Second], Query(max_length=60)] = [],  # noqa: B006 (never changed)
-) -> SoundOut:
+) -> Sound:
     """Shots, arrivals and clicks in a WAV. Levels are differences within one session only.
 
     `added_s` are times that the archer calls shots, whatever was found there. At most two
     recordings are listened to at once; it ends when the connection is closed.
     """
 
-    def listen(heed: Callable[[], None]) -> SoundOut:
+    def listen(heed: Callable[[], None]) -> Sound:
         samples, rate = read_wav(file.file)
         heed()
-        return SoundOut.model_validate(analyse(samples, rate, added_s, heed, spoil=True))
+        return analyse(samples, rate, added_s, heed, spoil=True)
 
     return await cancellable(request, listen)
-
-
-@router.get("/rigs/{id}/brace-trials", response_class=Response, responses=answers("text/csv"))
-def brace_trials(id: RigId, desk: AtDesk) -> Response:
-    """The rig's brace trials as CSV, units in the header; struck ones are left out."""
-    trials = standing(desk.get(id).present.trials, "brace")
-    if not trials:
-        raise RefusedError("trials", "No brace height was listened to yet.")
-    headers = {"Content-Disposition": 'attachment; filename="brace-trials.csv"'}
-    text = write_brace_trials([(t.day, t.trial) for t in trials])
-    return Response(text, media_type="text/csv", headers=headers)
 
 
 @router.get("/rigs/{id}/recording", response_class=Response, responses=answers("audio/wav"))

@@ -14,10 +14,12 @@ from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.bow.form import FORMS, default_brace_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import FieldNote, field_notes
+from lyrandis.core.fit.bow_length import SCHOOL_TITLES, VERDICT_WORDS
 from lyrandis.core.fit.first_rig import EYE_ABOVE_NOCK_MM, RELEASE, form_start
 from lyrandis.core.inspection import PLACES
 from lyrandis.core.rig import Bow, Form, Rig
 from lyrandis.core.route import ROUTE
+from lyrandis.core.trials import KINDS
 from lyrandis.core.tune.quiet import CHECKS
 from lyrandis.core.units import QUANTITIES, UNITS, parse
 
@@ -30,14 +32,14 @@ _KEY = "preferences"
 class Health(BaseModel):
     """Whether the application answers, and which version it is."""
 
-    status: Literal["ok"] = "ok"
-    version: str = lyrandis.__version__
+    status: Literal["ok"]
+    version: str
 
 
 @router.get("/health")
 def health() -> Health:
     """Whether the application answers."""
-    return Health()
+    return Health(status="ok", version=lyrandis.__version__)
 
 
 class UnitView(BaseModel):
@@ -113,6 +115,9 @@ class Catalog(BaseModel):
     eye_above_nock_mm: dict[str, float]
     inspection: list[PlaceNote]
     quiet: list[CheckNote]
+    trials: dict[str, str]
+    schools: dict[str, str]
+    verdicts: dict[str, str]
 
 
 def _form(id: Form) -> FormNote:
@@ -148,6 +153,9 @@ def catalog() -> Catalog:
         eye_above_nock_mm=dict(EYE_ABOVE_NOCK_MM),
         inspection=[PlaceNote(**vars(place)) for place in PLACES.values()],
         quiet=[CheckNote(**vars(check)) for check in CHECKS],
+        trials={kind: of.title for kind, of in KINDS.items()},
+        schools=dict(SCHOOL_TITLES),
+        verdicts=dict(VERDICT_WORDS),
     )
 
 
@@ -178,7 +186,7 @@ def parse_typed(body: ParseIn) -> ParseOut:
 class PreferencesView(BaseModel):
     """Display unit per quantity, and the theme."""
 
-    model_config = ConfigDict(extra="forbid")
+    model_config = ConfigDict(extra="forbid", json_schema_serialization_defaults_required=True)
 
     units: dict[Annotated[str, Field(max_length=40)], Annotated[str, Field(max_length=20)]] = Field(
         default={}, max_length=100

@@ -14,18 +14,21 @@ from lyrandis.api.context import AtDesk, Preferences, RigId, now
 from lyrandis.api.long import cancellable
 from lyrandis.api.problems import PROBLEM_RESPONSES, answers
 from lyrandis.api.reference import get_preferences
+from lyrandis.core.bench import Bench
+from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.fit.first_rig import first_rig
 from lyrandis.core.fit.line_up import Lined, line_up
 from lyrandis.core.history import MOST_ENTRIES
 from lyrandis.core.rig import Form, Hand, Name, Release, Rig, Short
-from lyrandis.core.route import Standing, StationState, states
+from lyrandis.core.route import StationState, states
 from lyrandis.core.schedule import Due
-from lyrandis.core.trials import Trial
-from lyrandis.core.workbench import Workbench
+from lyrandis.core.stops import Standing, StationId
+from lyrandis.core.trials import Trial, TrialKind, standing
 from lyrandis.desk import papers
-from lyrandis.desk.bench_view import BenchView
+from lyrandis.desk.shown import BenchView
 from lyrandis.desk.views import HistoryLine, RigNote, RigView, history_of, safe_note, view_of
+from lyrandis.files.trials_csv import write_trials
 
 router = APIRouter(
     prefix="/api/rigs", tags=["rigs"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
@@ -88,10 +91,16 @@ class Changes(Body):
     changes: dict[str, Any] = Field(default={}, max_length=200)
 
 
+class PreviewIn(Changes):
+    """Settings by dotted path, and the stations whose numbers are asked for; all if none named."""
+
+    parts: list[StationId] | None = Field(None, max_length=20, fail_fast=True)
+
+
 @router.post("/{id}/preview")
-def preview(id: RigId, body: Changes, desk: AtDesk) -> PreviewView:
+def preview(id: RigId, body: PreviewIn, desk: AtDesk) -> PreviewView:
     """What changes would do, before they are kept. Nothing is written."""
-    kept, bench = desk.look(id, body.changes)
+    kept, bench = desk.look(id, body.changes, body.parts)
     return PreviewView(bench=bench, states=states(kept.present.marks, bench.rig))
 
 
@@ -157,9 +166,9 @@ class LineUpIn(Changes):
 @router.post("/{id}/line-up")
 def lined_up(id: RigId, body: LineUpIn, desk: AtDesk) -> list[Lined]:
     """Bows side by side at the rig's draw, pulled to the same weight."""
-    b = Workbench(changed(desk.get(id).present.rig, body.changes))
+    b = Bench(changed(desk.get(id).present.rig, body.changes))
     picks = [(p.length_in, p.riser_in) for p in body.picks]
-    return line_up(b.rig.bow, picks, b.true_draw.value, b.equal)
+    return line_up(b.rig.bow, picks, b.archer.true_draw.value, b.fit.equal)
 
 
 class CheckIn(Body):
@@ -247,6 +256,18 @@ async def import_rig(
     Ends without a rig when the connection is closed on the way.
     """
     return await cancellable(request, lambda heed: view_of(desk.take_in(file.file, heed)))
+
+
+@router.get("/{id}/trials/{kind}", response_class=Response, responses=answers("text/csv"))
+def trials_csv(id: RigId, kind: TrialKind, desk: AtDesk) -> Response:
+    """The rig's trials of one kind as CSV, units in the header; struck ones are left out."""
+    kept = desk.get(id)
+    found = standing(kept.present.trials, kind)
+    if not found:
+        raise RefusedError("kind", f"No trial of the kind “{kind}” stands on this rig yet.")
+    headers = {"Content-Disposition": _file_name(f"{kept.present.rig.name} {kind}", "csv")}
+    text = write_trials([(t.day, t.trial) for t in found])
+    return Response(text, media_type="text/csv", headers=headers)
 
 
 @router.get("/{id}/schedule")

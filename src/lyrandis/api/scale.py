@@ -13,9 +13,9 @@ from pydantic import BaseModel
 
 from lyrandis.api.context import AtDesk, RigId
 from lyrandis.api.problems import PROBLEM_RESPONSES, answers
+from lyrandis.core.bench import Bench
 from lyrandis.core.bow.readings import thinned
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.workbench import Workbench
 from lyrandis.files.readings_csv import MOST_BYTES, read_readings, write_readings
 from lyrandis.instruments.scale import READINGS, SimulatedScale
 
@@ -46,7 +46,7 @@ def pull(
     the readings thinned to one an inch. Closing the connection ends the pull; nothing is kept.
     """
     rig = desk.get(id).present.rig
-    draw = Workbench(rig).true_draw.value
+    draw = Bench(rig).archer.true_draw.value
     scale = SimulatedScale(rig.bow, rig.string.material, draw, seed, again)
     taken = list(scale.readings())  # refused before anything is sent, if at all
 

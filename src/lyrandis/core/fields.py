@@ -10,13 +10,14 @@ from collections.abc import Mapping
 from functools import lru_cache
 from typing import Any, get_args
 
-from pydantic import BaseModel, ValidationError
+from pydantic import BaseModel, ConfigDict, ValidationError
 from pydantic.fields import FieldInfo
 from pydantic_core import ErrorDetails
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.rig import Rig
 from lyrandis.core.units import QUANTITIES
+from lyrandis.core.words import WORDS
 
 # Units stand at the end of every field's name: the rule of the house.
 _UNIT_BY_SUFFIX = {
@@ -27,7 +28,9 @@ _PAIRS = {"measured": ("in", "lb"), "readings": ("in", "lb")}  # a scale's draw 
 
 
 class FieldNote(BaseModel):
-    """What the interface needs to know of one setting of a rig."""
+    """What the interface needs to know of one setting of a rig; `words` names its choices."""
+
+    model_config = ConfigDict(json_schema_serialization_defaults_required=True)
 
     path: str
     title: str
@@ -36,6 +39,7 @@ class FieldNote(BaseModel):
     low: float | None = None
     high: float | None = None
     choices: list[str] = []
+    words: dict[str, str] = {}
     optional: bool = False
 
 
@@ -81,6 +85,7 @@ def _walk(model: type[BaseModel], prefix: str) -> dict[str, FieldNote]:
             low=_bound(info, "ge"),
             high=_bound(info, "le"),
             choices=_choices(info.annotation),
+            words=WORDS.get(path, {}),
             optional=type(None) in get_args(info.annotation),
         )
     return notes

@@ -16,7 +16,7 @@ from lyrandis.core.estimate import Estimate
 from lyrandis.core.units import write
 
 Level = Literal["stop", "mind", "fine"]
-Told = Literal["model", "practice", "rule", "maker", "measured"]
+Grounds = Literal["model", "practice", "rule", "maker", "measured"]
 _SLOT = re.compile(r"\{(\w+)\}")
 LEVELS: tuple[Level, ...] = ("stop", "mind", "fine")
 
@@ -24,7 +24,7 @@ LEVELS: tuple[Level, ...] = ("stop", "mind", "fine")
 class Value(BaseModel):
     """A number in its quantity's stored unit [key of units.QUANTITIES]."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
 
     value: float
     quantity: str
@@ -34,7 +34,7 @@ class Value(BaseModel):
 class Said(BaseModel):
     """A sentence with {slots}, and what stands in them: values, or words taken as they are."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
 
     text: str
     values: dict[str, Value] = {}
@@ -109,7 +109,7 @@ def say(
 class Action(BaseModel):
     """What cures a finding: changes to try, or a station to go to."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
 
     label: Said
     changes: dict[str, Any] = {}
@@ -119,13 +119,28 @@ class Action(BaseModel):
 class Finding(BaseModel):
     """One thing the numbers mean, how serious, why, whose word it is, and what cures it."""
 
-    model_config = ConfigDict(frozen=True)
+    model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
 
     level: Level
     said: Said
     why: Said
-    told: Told
+    told: Grounds
     action: Action | None = None
+
+
+def stop(*, said: Said, why: Said, told: Grounds, action: Action | None = None) -> Finding:
+    """Something that can hurt the archer or the bow."""
+    return Finding(level="stop", said=said, why=why, told=told, action=action)
+
+
+def mind(*, said: Said, why: Said, told: Grounds, action: Action | None = None) -> Finding:
+    """Something to look at."""
+    return Finding(level="mind", said=said, why=why, told=told, action=action)
+
+
+def fine(*, said: Said, why: Said, told: Grounds, action: Action | None = None) -> Finding:
+    """Something that is as it should be."""
+    return Finding(level="fine", said=said, why=why, told=told, action=action)
 
 
 def by_seriousness(findings: list[Finding]) -> list[Finding]:

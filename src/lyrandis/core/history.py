@@ -15,7 +15,8 @@ from lyrandis.core.dates import Moment
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed, value_at
 from lyrandis.core.rig import Rig
-from lyrandis.core.route import Mark, Standing, StationId
+from lyrandis.core.route import Mark
+from lyrandis.core.stops import Standing, StationId
 from lyrandis.core.trials import KeptTrial, Trial
 
 Kind = Literal["adjust", "check", "trial", "strike", "restore", "undo", "redo"]

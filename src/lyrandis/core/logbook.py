@@ -13,7 +13,7 @@ from lyrandis.core.fields import field_notes, known_quantity
 from lyrandis.core.findings import Said, Value
 from lyrandis.core.history import ABOUT_ONE, Change, Entry, UnreadEntry
 from lyrandis.core.route import STATIONS
-from lyrandis.core.trials import trial_said
+from lyrandis.core.words import NOT_SET, word
 
 
 @dataclass
@@ -44,18 +44,14 @@ class _Line:
 
     def shown(self, change: Change, value: Any) -> str:
         """A setting's value, before or after."""
-        note = field_notes().get(change.path)
         quantity = known_quantity(change.path)
         if value is None or value == "" or value == []:
-            return "not set"
-        if isinstance(value, bool):
-            return "yes" if value else "no"
-        if quantity and isinstance(value, int | float):
+            return NOT_SET
+        if quantity and isinstance(value, int | float) and not isinstance(value, bool):
             return self.value(float(value), quantity)
         if isinstance(value, list):
             return f"{len(value)} {'entry' if len(value) == 1 else 'entries'}"
-        text = str(value)
-        return self.word(text.replace("_", " ") if note and note.choices else text)
+        return self.word(word(change.path, value))
 
     def list_change(self, before: list[Any], after: list[Any]) -> str:
         """What came to a list of words and what went from it; empty for any other list."""
@@ -80,7 +76,7 @@ class _Line:
         if before in (None, "", []):
             return f"{title} to {now}"
         if after in (None, "", []):
-            return f"{title} back to not set (it was {was})"
+            return f"{title} back to {NOT_SET} (it was {was})"
         return f"{title} from {was} to {now}"
 
     def adjusted(self, entry: Entry) -> str:
@@ -98,7 +94,7 @@ class _Line:
         if trial is not None:
             word = {"strike": "struck out ", "restore": "took in again "}.get(entry.kind, "")
             put = "put right: " if entry.kind == "trial" and entry.about is not None else ""
-            parts.append(f"{put}{word}{self.said(trial_said(trial))}")
+            parts.append(f"{put}{word}{self.said(trial.said())}")
         made = self.adjusted(entry)
         if made:
             parts.append(made)

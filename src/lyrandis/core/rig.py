@@ -85,7 +85,9 @@ def choice(default: Any, title: str, help: str = "") -> Any:
 class Frozen(BaseModel):
     """Base of the domain types: immutable, and refusing what it does not know."""
 
-    model_config = ConfigDict(frozen=True, extra="forbid")
+    model_config = ConfigDict(
+        frozen=True, extra="forbid", json_schema_serialization_defaults_required=True
+    )
 
 
 class Archer(Frozen):
@@ -211,6 +213,11 @@ class Bow(Frozen):
     side_plate: SidePlate = choice("plunger", "Side plate")
     maker_min_gpp: float | None = measure(None, "gpp", 4, 20, "Maker's least grains per pound")
     maker_max_draw_in: float | None = measure(None, "draw", 20, 36, "Maker's greatest draw")
+
+    @property
+    def is_takedown_recurve(self) -> bool:
+        """Whether it has two limbs of the common fitting, in pockets with bolts."""
+        return self.takedown and self.form == "recurve"
 
 
 class Limbs(Frozen):

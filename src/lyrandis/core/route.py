@@ -8,7 +8,7 @@ rig as it was when the station was last kept or checked.
 
 from __future__ import annotations
 
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from typing import Literal, NamedTuple
 
 from pydantic import BaseModel
@@ -20,12 +20,9 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, say
 from lyrandis.core.fit.draw_length import true_draw_in
 from lyrandis.core.rig import Limbs, Rig, SchoolNumbers, StepUp
+from lyrandis.core.stops import Standing, StationId
+from lyrandis.core.words import word
 
-StationId = Literal[
-    "draw", "bow-length", "weight", "assembly", "string", "brace", "nock-point", "arrow",
-    "quiet", "crawls",
-]  # fmt: skip
-Standing = Literal["provisional", "settled"]
 State = Literal["open", "provisional", "settled", "due"]
 
 
@@ -155,12 +152,22 @@ ROUTE: tuple[Station, ...] = (
 STATIONS: dict[str, Station] = {station.id: station for station in ROUTE}
 
 
+def station_of(path: str) -> StationId | None:
+    """The station at which a setting is kept; None for those of no station."""
+    return next((s.id for s in ROUTE if path in s.settings), None)
+
+
 class Read(NamedTuple):
     """Something a station may rest on: its name in a sentence, its quantity (None: a word)."""
 
     name: str
     quantity: str | None
     of: Callable[[Rig], float | str | None]
+
+    @property
+    def short(self) -> str:
+        """Its name within a sentence."""
+        return self.name.removeprefix("The ").lower()
 
     def off(self, rig: Rig) -> float | str | None:
         """Its value on a rig; None where it is not set or cannot be told."""
@@ -178,12 +185,14 @@ def _weight(rig: Rig) -> float | None:
 
 READS: dict[str, Read] = {
     "draw": Read("The draw", "draw", lambda r: r.archer.draw_length_in),
-    "release": Read("The release", None, lambda r: r.archer.release.replace("_", " ")),
-    "form": Read("The form of bow", None, lambda r: r.bow.form.replace("_", " ")),
+    "release": Read("The release", None, lambda r: word("archer.release", r.archer.release)),
+    "form": Read("The form of bow", None, lambda r: word("bow.form", r.bow.form)),
     "length": Read("The bow's length", "bow_length", lambda r: r.bow.length_in),
     "weight": Read("The weight at your draw", "weight", _weight),
     "marking": Read("The marked weight", "weight", lambda r: r.bow.marked_weight_lbf),
-    "fibre": Read("The string's material", None, lambda r: r.string.material.replace("_", " ")),
+    "fibre": Read(
+        "The string's material", None, lambda r: word("string.material", r.string.material)
+    ),
     "strands": Read("The number of strands", "count", lambda r: r.string.strands),
     "string_length": Read("The string's length", "bow_length", lambda r: r.string.length_in),
     "silencers": Read("The silencers' weight", "mass", lambda r: r.string.silencers_gr),
@@ -192,7 +201,7 @@ READS: dict[str, Read] = {
     "arrow_mass": Read("The arrow's weight", "mass", lambda r: build(r.arrow).mass_gr),
     "shaft": Read("The shaft's length", "draw", lambda r: r.arrow.shaft_length_in),
     "spine": Read("The static spine", "spine", lambda r: r.arrow.static_spine),
-    "plate": Read("The side plate", None, lambda r: r.bow.side_plate),
+    "plate": Read("The side plate", None, lambda r: word("bow.side_plate", r.bow.side_plate)),
 }
 
 
@@ -253,6 +262,11 @@ WATCHES: tuple[Watch, ...] = (
 )
 
 
+def moved_since(reads: Iterable[str], before: Rig, now: Rig) -> list[str]:
+    """The names of those readings [keys of READS] that differ between two rigs at all."""
+    return [READS[name].short for name in reads if READS[name].off(before) != READS[name].off(now)]
+
+
 class Mark(NamedTuple):
     """A station was kept or checked: how it stands, and the rig as it was right after."""
 
@@ -306,7 +320,7 @@ def states(marks: Sequence[Mark], present: Rig) -> list[StationState]:
             told.append(StationState(station=station.id, state="open", moved=[], reasons=[]))
             continue
         due = {
-            READS[w.read].name.removeprefix("The ").lower(): said
+            READS[w.read].short: said
             for w in WATCHES
             if w.station == station.id and (said := _moved(w, mark.rig, present)) is not None
         }

@@ -11,13 +11,14 @@ from functools import reduce
 from operator import add
 from typing import Literal
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.dates import day_of, days_between, hours_between, later
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, say
 from lyrandis.core.inspection import INSPECT_EVERY_DAYS
-from lyrandis.core.route import STATIONS, StationId, StationState
-from lyrandis.core.trials import KeptTrial, standing, trial_said
-from lyrandis.core.workbench import Workbench
+from lyrandis.core.route import STATIONS, StationState
+from lyrandis.core.stops import StationId
+from lyrandis.core.trials import KeptTrial, standing
 
 When = Literal["now", "coming", "each_time"]
 
@@ -41,7 +42,7 @@ class Due:
 def _last(trials: Sequence[KeptTrial]) -> Said | None:
     if not trials:
         return None
-    said = trial_said(trials[-1].trial)
+    said: Said = trials[-1].trial.said()
     return said.around(f"{trials[-1].day}: ", ".")
 
 
@@ -65,14 +66,14 @@ def _rechecks(states: Sequence[StationState], today: str) -> list[Due]:
     ]
 
 
-def _string(b: Workbench, today: str) -> list[Due]:
+def _string(b: Bench, today: str) -> list[Due]:
     try:
-        settling = b.settling
+        settling = b.string.settling
     except RefusedError:  # natural fibre is not predicted, and some rigs cannot be solved
         return []
     if settling is None or settling.settled:
         return []
-    day = later(day_of(b.settling_run[-1].at), days=1)
+    day = later(day_of(b.string.settling_run[-1].at), days=1)
     return [
         Due(
             "string-settling",
@@ -85,12 +86,12 @@ def _string(b: Workbench, today: str) -> list[Due]:
             "string",
             _when(day, today),
             day,
-            _last(b.settling_run),
+            _last(b.string.settling_run),
         )
     ]
 
 
-def _inspection(b: Workbench, today: str) -> Due:
+def _inspection(b: Bench, today: str) -> Due:
     looks = standing(b.trials, "inspection")
     day = later(looks[-1].day, days=INSPECT_EVERY_DAYS) if looks else today
     return Due(
@@ -104,9 +105,9 @@ def _inspection(b: Workbench, today: str) -> Due:
     )
 
 
-def _steps(b: Workbench, today: str) -> list[Due]:
+def _steps(b: Bench, today: str) -> list[Due]:
     try:
-        steps = b.weight_steps
+        steps = b.bow.steps
     except RefusedError:
         return []
     held = standing(b.trials, "hold")
@@ -124,7 +125,7 @@ def _steps(b: Workbench, today: str) -> list[Due]:
     ]
 
 
-def schedule(b: Workbench, states: Sequence[StationState]) -> list[Due]:
+def schedule(b: Bench, states: Sequence[StationState]) -> list[Due]:
     """Everything that is due or coming, the nearest first; what is done each time out last.
 
     Parameters

@@ -8,12 +8,12 @@ from typing import Literal
 from pydantic import BaseModel
 
 from lyrandis.core.arrow.build import PARTS_SD_SHARE
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import Value
 from lyrandis.core.fit.draw_length import GUESS_SD_IN
-from lyrandis.core.route import StationId
-from lyrandis.core.workbench import Workbench
+from lyrandis.core.stops import StationId
 
 TallySource = Literal["model", "rule", "measured", "set"]
 
@@ -33,7 +33,7 @@ def _told(quantity: str, estimate: Estimate) -> tuple[Value, TallySource]:
     return value, estimate.source
 
 
-def _draw(b: Workbench) -> tuple[Value, TallySource]:
+def _draw(b: Bench) -> tuple[Value, TallySource]:
     a = b.rig.archer
     sd = GUESS_SD_IN if a.draw_plus_minus_in is None else a.draw_plus_minus_in
     measured = a.draw_method == "marked_arrow"
@@ -43,49 +43,54 @@ def _draw(b: Workbench) -> tuple[Value, TallySource]:
     )
 
 
-def _brace(b: Workbench) -> tuple[Value, TallySource]:
-    return Value(value=b.brace.brace_in, quantity="brace"), "rule" if b.brace.assumed else "set"
+def _brace(b: Bench) -> tuple[Value, TallySource]:
+    return Value(
+        value=b.brace.height.brace_in, quantity="brace"
+    ), "rule" if b.brace.height.assumed else "set"
 
 
-def _nock(b: Workbench) -> tuple[Value, TallySource]:
+def _nock(b: Bench) -> tuple[Value, TallySource]:
     n = b.nock
     return Value(value=n.height_mm, quantity="nock_height"), "rule" if n.assumed else "set"
 
 
-def _mass(b: Workbench) -> tuple[Value, TallySource]:
-    m = b.build
+def _mass(b: Bench) -> tuple[Value, TallySource]:
+    m = b.arrow.build
     spread = None if m.measured else PARTS_SD_SHARE * m.mass_gr
     value = Value(value=m.mass_gr, quantity="mass", plus_minus=spread)
     return value, "measured" if m.measured else "rule"
 
 
-def _gpp(b: Workbench) -> tuple[Value, TallySource]:
-    w = b.shot.weight_at_draw_lbf
-    gpp = b.shot.grains_per_pound
+def _gpp(b: Bench) -> tuple[Value, TallySource]:
+    w = b.arrow.shot.weight_at_draw_lbf
+    gpp = b.arrow.shot.grains_per_pound
     return Value(value=gpp, quantity="gpp", plus_minus=gpp * w.plus_minus / w.value), w.source
 
 
-def _point_on(b: Workbench) -> tuple[Value, TallySource]:
-    if b.point_on is None:
+def _point_on(b: Bench) -> tuple[Value, TallySource]:
+    if b.aim.point_on is None:
         raise RefusedError("archer.eye_above_nock_mm", "Point-on lies beyond 400 m.")
-    return _told("distance", b.point_on)
+    return _told("distance", b.aim.point_on)
 
 
-_ENTRIES: tuple[
-    tuple[str, str, StationId, Callable[[Workbench], tuple[Value, TallySource]]], ...
-] = (
+_ENTRIES: tuple[tuple[str, str, StationId, Callable[[Bench], tuple[Value, TallySource]]], ...] = (
     ("draw", "Draw", "draw", _draw),
-    ("weight", "At your draw", "weight", lambda b: _told("weight", b.shot.weight_at_draw_lbf)),
+    (
+        "weight",
+        "At your draw",
+        "weight",
+        lambda b: _told("weight", b.arrow.shot.weight_at_draw_lbf),
+    ),
     ("brace", "Brace", "brace", _brace),
     ("nock", "Nock point", "nock-point", _nock),
     ("mass", "Arrow", "arrow", _mass),
     ("gpp", "Grains per pound", "arrow", _gpp),
-    ("speed", "Speed", "arrow", lambda b: _told("speed", b.shot.speed_fps)),
+    ("speed", "Speed", "arrow", lambda b: _told("speed", b.arrow.shot.speed_fps)),
     ("point_on", "Point-on", "crawls", _point_on),
 )
 
 
-def tally(bench: Workbench) -> list[TallyEntry]:
+def tally(bench: Bench) -> list[TallyEntry]:
     """The tally of a rig; an entry that cannot be told has no value."""
     told = []
     for id, title, station, of in _ENTRIES:

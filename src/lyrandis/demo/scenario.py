@@ -15,10 +15,9 @@ from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.fit.draw_length import DrawLength, draw_length
 from lyrandis.core.inspection import PLACES
 from lyrandis.core.rig import Archer, Arrow, Bow, Rig, String
-from lyrandis.core.route import Standing
+from lyrandis.core.stops import Standing
 from lyrandis.core.trials import (
     BraceTrial,
-    CheckId,
     DrawTrial,
     HoldTrial,
     InspectionTrial,
@@ -27,6 +26,7 @@ from lyrandis.core.trials import (
     Trial,
     WeighingTrial,
 )
+from lyrandis.core.tune.quiet import CheckId
 from lyrandis.store.rigs import RigStore
 
 SEED = 1730

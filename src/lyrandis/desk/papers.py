@@ -4,11 +4,11 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.route import states
 from lyrandis.core.schedule import Due, schedule
 from lyrandis.core.units import write
-from lyrandis.core.workbench import Workbench
 from lyrandis.files.calendar import DayNote, write_calendar
 from lyrandis.files.sheet import rig_sheet
 from lyrandis.store.kept import Kept
@@ -17,7 +17,7 @@ from lyrandis.store.kept import Kept
 def schedule_of(kept: Kept, made: str) -> list[Due]:
     """What is due when, seen from a time."""
     present = kept.present
-    b = Workbench(present.rig, present.trials, made)
+    b = Bench(present.rig, present.trials, made)
     return schedule(b, states(present.marks, present.rig))
 
 
@@ -35,7 +35,7 @@ def schedule_calendar(kept: Kept, made: str) -> bytes:
 def step_up_calendar(kept: Kept, made: str) -> bytes:
     """The plan to go up in weight as iCalendar; refuses a rig without one."""
     rig = kept.present.rig
-    steps = Workbench(rig, kept.present.trials, made).weight_steps
+    steps = Bench(rig, kept.present.trials, made).bow.steps
     if not steps:
         raise RefusedError("step_up.goal_lbf", "There is no plan yet: set a goal first.")
     notes = [

@@ -2,17 +2,18 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterator
+from collections.abc import Callable, Collection, Iterator
 from typing import IO, Any
 
 from sqlalchemy import Engine
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.dates import day_of
 from lyrandis.core.fields import changed
 from lyrandis.core.fit.step_up import begun
-from lyrandis.core.route import Standing
-from lyrandis.desk.bench_view import BenchView, bench_view
+from lyrandis.core.stops import Standing, StationId
 from lyrandis.desk.showing import refuse_unshowable
+from lyrandis.desk.shown import BenchView, bench_view
 from lyrandis.files.rig_json import read_rig, rig_text
 from lyrandis.store.kept import Kept
 from lyrandis.store.rigs import RigStore
@@ -30,11 +31,13 @@ class Desk(RigStore):
         super().__init__(engine, refuse_unshowable(now))
         self.now = now
 
-    def look(self, id: int, changes: dict[str, Any]) -> tuple[Kept, BenchView]:
-        """What changes would make of a rig; nothing is written."""
+    def look(
+        self, id: int, changes: dict[str, Any], parts: Collection[StationId] | None = None
+    ) -> tuple[Kept, BenchView]:
+        """What changes would make of a rig, for some stations or all; nothing is written."""
         kept = self.get(id)
         rig = changed(kept.present.rig, changes)
-        return kept, bench_view(rig, kept.present.trials, self.now())
+        return kept, bench_view(Bench(rig, kept.present.trials, self.now()), parts)
 
     def keep(
         self,

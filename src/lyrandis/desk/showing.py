@@ -8,21 +8,17 @@ import uuid
 from collections.abc import Callable, Sequence
 from contextlib import suppress
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.history import Change
-from lyrandis.core.route import ROUTE
+from lyrandis.core.route import station_of
 from lyrandis.core.stations import StationView, views
-from lyrandis.core.workbench import Workbench
 from lyrandis.desk import papers
-from lyrandis.desk.bench_view import bench_view
+from lyrandis.desk.shown import bench_view
 from lyrandis.desk.views import history_of, note_of, view_of
 from lyrandis.store.kept import Kept
 
 log = logging.getLogger("lyrandis")
-
-
-def _owner(path: str) -> str | None:
-    return next((s.id for s in ROUTE if path in s.settings), None)
 
 
 def _refuse_own(
@@ -34,19 +30,19 @@ def _refuse_own(
     the Brace station nothing to tell. What only strains a station downstream is let through, and
     that station says so.
     """
-    paths = {_owner(c.path): c.path for c in changes}
+    paths = {station_of(c.path): c.path for c in changes}
     changed = {c.path for c in changes}
     problems = [(s.station, s.problem) for s in after if s.problem is not None]
     if not paths or not problems:
         return
     told = {
         s.station
-        for s in views(Workbench(before.present.rig, before.present.trials, made))
+        for s in views(Bench(before.present.rig, before.present.trials, made))
         if s.problem is None
     }
     for station, problem in problems:
         if problem.field in changed or (station in paths and station in told):
-            at_home = _owner(problem.field) in paths
+            at_home = station_of(problem.field) in paths
             field = problem.field if at_home else paths[station]
             raise RefusedError(field, problem.reason, problem.limit, problem.unit)
 
@@ -58,17 +54,19 @@ def show_all(kept: Kept, before: Kept | None, made: str) -> None:
     ----------
     before : the rig before its latest entry; None where none of its entries was shown yet
     """
-    bench = bench_view(kept.present.rig, kept.present.trials, made)
+    bench = bench_view(Bench(kept.present.rig, kept.present.trials, made))
     if before is not None:
         _refuse_own(bench.stations, before, kept.entries[-1].changes, made)
     else:
-        for line in history_of(kept):
-            line.said.plain()
+        for entry in history_of(kept):
+            entry.said.plain()
     note_of(kept)
     for shown in (view_of(kept), bench):
         json.dumps(shown.model_dump(mode="python"), allow_nan=False, default=str)
+    for line in bench.notes:
+        line.note.plain()
     for station in bench.stations:
-        for said in (station.answer, station.note, *(f.said for f in station.findings)):
+        for said in (station.answer, *(f.said for f in station.findings)):
             said.plain()
     papers.schedule_calendar(kept, made)
     with suppress(RefusedError):  # a rig without a plan has no such calendar

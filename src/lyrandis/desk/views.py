@@ -11,8 +11,8 @@ from lyrandis.core.findings import Said
 from lyrandis.core.history import Entry
 from lyrandis.core.logbook import entry_said, sentences
 from lyrandis.core.rig import Rig
-from lyrandis.core.route import StationState, states
-from lyrandis.core.trials import STATION_OF, KeptTrial, Trial, trial_said
+from lyrandis.core.route import StationState, moved_since, states
+from lyrandis.core.trials import KeptTrial, Trial
 from lyrandis.store.kept import Kept, Unreadable
 
 log = logging.getLogger("lyrandis")
@@ -32,12 +32,15 @@ class RigNote(BaseModel):
     changed_at: str
     archived: bool
     due: int
-    unreadable: str | None = None
+    unreadable: str | None
     undoable: bool
 
 
 class TrialLine(BaseModel):
-    """One trial of a rig: when it was logged, the day it was made, what it showed."""
+    """One trial of a rig: when it was logged, the day it was made, what it showed.
+
+    `moved` names what it was made with that is otherwise now: it may no longer hold.
+    """
 
     seq: int
     at: str
@@ -46,6 +49,7 @@ class TrialLine(BaseModel):
     said: Said
     trial: Trial
     struck: bool
+    moved: list[str]
 
 
 class RigView(BaseModel):
@@ -94,6 +98,7 @@ def note_of(kept: Kept | Unreadable) -> RigNote:
         changed_at=kept.entries[-1].at if kept.entries else kept.created_at,
         archived=archived,
         due=sum(s.state == "due" for s in states(present.marks, rig)),
+        unreadable=None,
         undoable=present.undoable is not None,
     )
 
@@ -115,21 +120,22 @@ def view_of(kept: Kept) -> RigView:
         undoable=told(present.undoable),
         redoable=told(present.redoable),
         trials=[
-            _trial_line(t)
+            _trial_line(t, present.rig)
             for t in sorted(present.trials, key=lambda t: (t.day, t.seq), reverse=True)
         ],
     )
 
 
-def _trial_line(kept: KeptTrial) -> TrialLine:
+def _trial_line(kept: KeptTrial, now: Rig) -> TrialLine:
     return TrialLine(
         seq=kept.seq,
         at=kept.at,
         day=kept.day,
-        station=STATION_OF[kept.trial.kind],
-        said=trial_said(kept.trial).sentence(),
+        station=kept.trial.station,
+        said=kept.trial.said().sentence(),
         trial=kept.trial,
         struck=kept.struck,
+        moved=moved_since(kept.trial.rests_on, kept.rig, now),
     )
 
 

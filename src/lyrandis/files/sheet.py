@@ -16,6 +16,7 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Paragraph, Table, TableStyle
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.dates import day_of
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Finding
@@ -24,7 +25,7 @@ from lyrandis.core.stations import views
 from lyrandis.core.tally import tally
 from lyrandis.core.trials import KeptTrial
 from lyrandis.core.units import write
-from lyrandis.core.workbench import Workbench
+from lyrandis.core.words import word
 
 INK, QUIET, LINE = HexColor("#20302B"), HexColor("#5B6963"), HexColor("#B9B2A0")
 HEATHER, BRICK, OCHRE = HexColor("#6A4C73"), HexColor("#A23B2A"), HexColor("#9A6A12")
@@ -48,30 +49,37 @@ def _w(value: float, quantity: str, units: Units, spread: float | None = None) -
     return _latin(write(value, quantity, units.get(quantity), spread))
 
 
-def settings_rows(rig: Rig, bench: Workbench, units: Units) -> list[tuple[str, str]]:
+def settings_rows(rig: Rig, bench: Bench, units: Units) -> list[tuple[str, str]]:
     """The settings as (name, value) in the archer's units."""
     a, b, s, r = rig.archer, rig.bow, rig.string, rig.arrow
-    words = lambda text: text.replace("_", " ")  # noqa: E731
     rows = [
-        ("Archer", f"{a.name or 'not named'}, {a.hand} hand, {words(a.release)}"),
+        (
+            "Archer",
+            f"{a.name or 'not named'}, {word('archer.hand', a.hand)} hand, "
+            f"{word('archer.release', a.release)}",
+        ),
         ("Draw length", _w(a.draw_length_in, "draw", units, a.draw_plus_minus_in)),
         (
             "Bow",
-            f"{words(b.form)}, {_w(b.length_in, 'bow_length', units)}, "
+            f"{word('bow.form', b.form)}, {_w(b.length_in, 'bow_length', units)}, "
             f"{_w(b.marked_weight_lbf, 'weight', units)} at {_w(b.marked_draw_in, 'draw', units)}",
         ),
         (
             "String",
-            f"{words(s.material)}, {s.strands} strands"
+            f"{word('string.material', s.material)}, {s.strands} strands"
             + (f", {_w(s.length_in, 'bow_length', units)}" if s.length_in else "")
             + (f", {s.twists} twists" if s.twists is not None else ""),
         ),
         (
             "Arrow built as",
-            f"{words(r.material)}, {_w(r.shaft_length_in, 'draw', units)}, spine "
+            f"{word('arrow.material', r.material)}, {_w(r.shaft_length_in, 'draw', units)}, spine "
             f"{r.static_spine:.0f}, point {_w(r.point_gr, 'mass', units)}",
         ),
-        ("Side plate", f"{b.side_plate}, {_w(b.centre_cut_mm, 'small', units)} past centre"),
+        (
+            "Side plate",
+            f"{word('bow.side_plate', b.side_plate)}, "
+            f"{_w(b.centre_cut_mm, 'small', units)} past centre",
+        ),
     ]
     for entry in tally(bench):
         if entry.id in ("draw",) or entry.value is None:
@@ -82,7 +90,7 @@ def settings_rows(rig: Rig, bench: Workbench, units: Units) -> list[tuple[str, s
     return rows
 
 
-def findings_that_matter(bench: Workbench) -> list[Finding]:
+def findings_that_matter(bench: Bench) -> list[Finding]:
     """Stops first, then what to mind, over all stations."""
     found = [f for station in views(bench) for f in station.findings if f.level != "fine"]
     return sorted(found, key=lambda f: f.level != "stop")[:_MOST_FINDINGS]
@@ -131,9 +139,9 @@ def _text(
     (c.drawRightString if right else c.drawString)(x, y, _latin(text))
 
 
-def tab_card(c: Canvas, bench: Workbench, units: Units, x: float, top: float) -> float:
+def tab_card(c: Canvas, bench: Bench, units: Units, x: float, top: float) -> float:
     """The crawl card at true size, its zero (the arrow nock) at the top; returns its bottom."""
-    rows = [r for r in bench.chart.rows if r.crawl_mm is not None]
+    rows = [r for r in bench.aim.chart.rows if r.crawl_mm is not None]
     deepest = max((r.crawl_mm or 0 for r in rows), default=0.0)
     head, foot = 15 * mm, 6 * mm
     height = head + deepest * mm + foot
@@ -194,12 +202,12 @@ def _check_bar(c: Canvas, x: float, y: float) -> None:
     _text(c, x, y - 4.6 * mm, text, "Helvetica", 6.4, QUIET)
 
 
-def _chart_rows(bench: Workbench, units: Units) -> list[list[str]]:
+def _chart_rows(bench: Bench, units: Units) -> list[list[str]]:
     distance, crawl = units.get("distance", "m"), units.get("crawl", "mm")
     rows = [[f"Distance ({'yd' if distance == 'yd' else 'm'})",
              f"Crawl ({'in' if crawl.startswith('in') else 'mm'})", "± ", "Marks", "Fingers",
              "Good from", "to"]]  # fmt: skip
-    for row, pm in zip(bench.chart.rows, bench.crawl_plus_minus_mm, strict=True):
+    for row, pm in zip(bench.aim.chart.rows, bench.aim.plus_minus_mm, strict=True):
         if row.crawl_mm is None:
             over = _w(row.hold_over_cm or 0, "spot", units)
             shown = [f"hold over {over}", "", "", ""]
@@ -231,7 +239,7 @@ def rig_sheet(rig: Rig, units: Units, now: str, trials: tuple[KeptTrial, ...] = 
     now : ISO day or time at which it is printed
     trials : those of the rig's history, for what they say of it
     """
-    bench = Workbench(rig, trials, now)
+    bench = Bench(rig, trials, now)
     out = BytesIO()
     c = Canvas(out, pagesize=A4, pageCompression=1)
     c.setTitle(f"{rig.name}: rig sheet")

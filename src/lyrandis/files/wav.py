@@ -9,7 +9,7 @@ from typing import IO
 import numpy as np
 import soundfile
 
-from lyrandis.core.bow.geometry import Array
+from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.sound.events import LEAST_RATE_HZ, MOST_S
 

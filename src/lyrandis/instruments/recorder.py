@@ -10,14 +10,13 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from lyrandis.core.arrays import Array
+from lyrandis.core.bench import Bench
 from lyrandis.core.bow.form import brace_range_in, brace_reference_offset_in, brace_to_pivot_in
-from lyrandis.core.bow.geometry import Array
 from lyrandis.core.rig import Rig
 from lyrandis.core.sound.weighting import a_weighted
-from lyrandis.core.trials import CheckId
-from lyrandis.core.tune.quiet import CHECKS
+from lyrandis.core.tune.quiet import CHECKS, CheckId
 from lyrandis.core.units import MM_PER_IN
-from lyrandis.core.workbench import Workbench
 
 _MODES_HZ = (92.0, 187.0, 341.0, 610.0, 1180.0, 2300.0)
 _MODES_DB = (0.0, 2.0, 3.0, 1.0, -3.0, -8.0)
@@ -167,7 +166,7 @@ def of_rig(
     check, done : a quiet check and whether it was made: each hides what it gains, 0 to 3 dB, and
         loose parts ring until they are tightened
     """
-    bench = Workbench(rig)
+    bench = Bench(rig)
     low, high, _ = brace_range_in(rig.bow)
     hidden = np.random.default_rng([seed, 3])
     middle, half = (low + high) / 2 * MM_PER_IN, (high - low) / 2 * MM_PER_IN
@@ -176,7 +175,7 @@ def of_rig(
     pivot = brace_to_pivot_in(rig.bow) if brace_in is None else brace_in - offset
     brace = pivot * MM_PER_IN
     away = (brace - quietest) / 10
-    loud = -26.0 + 10 * np.log10(bench.shot.residual_energy_ftlb / _USUAL_RESIDUE_FTLB)
+    loud = -26.0 + 10 * np.log10(bench.arrow.shot.residual_energy_ftlb / _USUAL_RESIDUE_FTLB)
     loud += _LOUDER_PER_CM2 * away**2
     if done and check is not None:
         place = [c.id for c in CHECKS].index(check)

@@ -14,7 +14,8 @@ from sqlalchemy.orm import Session
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.history import MOST_ENTRIES, Change, Entry, Kind, changes_between, replay
 from lyrandis.core.rig import Rig
-from lyrandis.core.route import STATIONS, Standing
+from lyrandis.core.route import STATIONS
+from lyrandis.core.stops import Standing
 from lyrandis.store.database import writing
 from lyrandis.store.kept import ENTRY_COLUMNS, Kept, Unreadable, kept_of
 from lyrandis.store.loose import Broken, plain

@@ -1,12 +1,12 @@
 <script lang="ts">
 	import '../app.css';
+	import { invalidateAll } from '$app/navigation';
 	import { Toast } from '@skeletonlabs/skeleton-svelte';
 	import { toaster } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 
-	let { children } = $props();
+	let { children, data } = $props();
 	let lamp = $state(matchMedia('(prefers-color-scheme: dark)').matches);
-	const opening = reference.load();
 
 	$effect(() => {
 		const asked = matchMedia('(prefers-color-scheme: dark)');
@@ -20,15 +20,15 @@
 	});
 </script>
 
-{#await opening then}
+{#if data.silent === null}
 	{@render children()}
-{:catch error}
+{:else}
 	<main class="fault" role="alert">
 		<h1>Lyrandis does not answer</h1>
-		<p>{(error as Error).message}</p>
-		<button class="act" onclick={() => location.reload()}>Try again</button>
+		<p>{data.silent}</p>
+		<button class="act" onclick={() => invalidateAll()}>Try again</button>
 	</main>
-{/await}
+{/if}
 
 <Toast.Group {toaster}>
 	{#snippet children(toast)}

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { goto } from '$app/navigation';
+	import { goto, invalidate } from '$app/navigation';
 	import { api, told, type Schemas } from '$lib/api/client';
 	import { Attempt } from '$lib/bench/attempt.svelte';
 	import { notify } from '$lib/bench/notice.svelte';
@@ -12,8 +12,8 @@
 	import Sheet from '$lib/frame/Sheet.svelte';
 
 	type Note = Schemas['RigNote'];
-	let rigs = $state<Note[]>([]);
-	let loaded = $state(false);
+	let { data } = $props();
+	const rigs = $derived<Note[]>(data.rigs);
 	let away = $state(false);
 	const attempt = new Attempt();
 	const outgoing = new Outgoing();
@@ -24,17 +24,8 @@
 	let picker = $state<HTMLInputElement>();
 	const shown = $derived(rigs.filter((r) => r.archived === away));
 	const put = $derived(rigs.filter((r) => r.archived).length);
-	const release: Record<string, string> = {
-		split: 'split finger',
-		three_under: 'three under',
-		thumb: 'thumb'
-	};
 
-	async function list(): Promise<void> {
-		rigs = await told(api.GET('/api/rigs'));
-		loaded = true;
-	}
-	void attempt.run(list);
+	const list = (): Promise<void> => invalidate('rigs:list');
 
 	const at = (id: number) => ({ params: { path: { id } } });
 
@@ -104,7 +95,7 @@
 	{/if}
 	{#if attempt.fault}<p class="fault" role="alert">{attempt.fault}</p>{/if}
 
-	{#if loaded && rigs.length === 0}
+	{#if rigs.length === 0}
 		<section class="empty">
 			<h2>No rig yet</h2>
 			<p>
@@ -114,7 +105,7 @@
 			</p>
 			<a class="act" href="/new">Set up the first rig</a>
 		</section>
-	{:else if loaded}
+	{:else}
 		<ul>
 			{#each shown as rig (rig.id)}
 				<li>
@@ -123,9 +114,10 @@
 						<span class="fault">Cannot be read here, {rig.unreadable}</span>
 					{:else}
 						<span>
-							{reference.catalog?.forms[rig.form]?.title}, {rig.hand} hand, {release[
+							{reference.catalog?.forms[rig.form]?.title}, {rig.hand} hand, {reference.word(
+								'archer.release',
 								rig.release
-							]}{rig.archer ? `, ${rig.archer}` : ''}
+							)}{rig.archer ? `, ${rig.archer}` : ''}
 						</span>
 					{/if}
 					<span class="quiet">

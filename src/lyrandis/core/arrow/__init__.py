@@ -1,1 +1,1 @@
-"""The arrow: its mass and balance, and its stiffness."""
+"""The arrow: its mass and balance, its stiffness, and the shot."""

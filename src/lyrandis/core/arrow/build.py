@@ -19,7 +19,7 @@ class Part:
     name: str
     mass_gr: float
     at_in: float
-    length_in: float = 0.0
+    length_in: float
 
 
 @dataclass(frozen=True)
@@ -42,11 +42,11 @@ def parts_of(arrow: Arrow) -> tuple[Part, ...]:
     """The arrow's parts from the arrow nock forward."""
     length = arrow.shaft_length_in
     return (
-        Part("arrow nock", arrow.nock_gr, 0.0),
+        Part("arrow nock", arrow.nock_gr, 0.0, 0.0),
         Part("fletching", arrow.fletching_gr, FLETCHING_CENTRE_IN, 4.0),
         Part("shaft", arrow.grains_per_inch * length, length / 2, length),
-        Part("insert", arrow.insert_gr, length),
-        Part("point", arrow.point_gr, length),
+        Part("insert", arrow.insert_gr, length, 0.0),
+        Part("point", arrow.point_gr, length, 0.0),
     )
 
 

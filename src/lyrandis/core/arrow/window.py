@@ -10,7 +10,7 @@ from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.rig import Archer, Arrow, Bow, String
-from lyrandis.core.tune.string import string_mass_g
+from lyrandis.core.string.measures import string_mass_g
 
 CALIBRATED_LBF = (27.0, 60.0)
 WEAKEST_SPINE = 1300.0

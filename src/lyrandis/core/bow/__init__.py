@@ -1,1 +1,1 @@
-"""The bow: its shape, its force–draw curve, and the shot."""
+"""The bow: its shape, its force–draw curve, and how it is drawn."""

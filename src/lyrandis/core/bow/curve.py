@@ -7,12 +7,13 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 from functools import lru_cache
+from typing import Any
 
 import numpy as np
 from scipy.interpolate import CubicSpline, PchipInterpolator
 
+from lyrandis.core.arrays import Array
 from lyrandis.core.bow.form import TRADE_OFFSET_IN, brace_to_pivot_in, default_brace_in
-from lyrandis.core.bow.geometry import Array
 from lyrandis.core.bow.statics import Statics, solve
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.rig import Bow, StringMaterial
@@ -71,9 +72,24 @@ def stack_onset(draw_in: Array, force_lbf: Array, factor: float = STACK_FACTOR) 
     return float(fine[int(np.argmax(over))]) if over.any() else None
 
 
-@lru_cache(maxsize=1024)
 def stack_onset_in(bow: Bow, material: StringMaterial = "polyester") -> float | None:
-    """Draw [in, trade] at which this bow's model stacks at the form's default brace height."""
+    """Draw [in, trade] at which this bow's model stacks at the form's default brace height.
+
+    Readings, brace height and the maker's limits have no part in it.
+    """
+    return _onset_in(bow.model_copy(update=_AS_BUILT), material)
+
+
+_AS_BUILT: dict[str, Any] = {
+    name: field.default
+    for name, field in Bow.model_fields.items()
+    if name
+    not in ("form", "takedown", "length_in", "riser_in", "marked_weight_lbf", "marked_draw_in")
+}
+
+
+@lru_cache(maxsize=1024)
+def _onset_in(bow: Bow, material: StringMaterial) -> float | None:
     statics = solve(bow, material, default_brace_in(bow))
     draw = np.arange(_ONSET_FROM_IN, LONGEST_DRAW_IN + _GRID_IN / 2, _GRID_IN)
     force = statics.draw((draw - TRADE_OFFSET_IN) * M_PER_IN).force / N_PER_LBF

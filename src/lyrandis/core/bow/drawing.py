@@ -10,8 +10,9 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from lyrandis.core.arrays import Array
 from lyrandis.core.bow.form import TRADE_OFFSET_IN, Limb
-from lyrandis.core.bow.geometry import Array, contact
+from lyrandis.core.bow.geometry import contact
 from lyrandis.core.bow.statics import Statics
 from lyrandis.core.units import M_PER_IN
 

@@ -25,11 +25,10 @@ import math
 from typing import NamedTuple
 
 import numpy as np
-from numpy.typing import NDArray
 
+from lyrandis.core.arrays import Array
 from lyrandis.core.bow.form import Limb
 
-Array = NDArray[np.float64]
 _SERIES_BELOW = 1e-4  # rad; under this the series of sin(phi)/phi is exact to rounding
 
 

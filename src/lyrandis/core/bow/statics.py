@@ -12,6 +12,7 @@ from functools import lru_cache
 import numpy as np
 from scipy.optimize import brentq
 
+from lyrandis.core.arrays import Array
 from lyrandis.core.bow.form import (
     BUNDLE_STIFFNESS_N,
     TRADE_OFFSET_IN,
@@ -20,7 +21,7 @@ from lyrandis.core.bow.form import (
     default_riser_in,
     limb_of,
 )
-from lyrandis.core.bow.geometry import Array, contact, contact_at, t_at_brace
+from lyrandis.core.bow.geometry import contact, contact_at, t_at_brace
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.rig import Bow, StringMaterial
 from lyrandis.core.units import M_PER_IN, N_PER_LBF

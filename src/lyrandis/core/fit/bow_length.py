@@ -22,6 +22,12 @@ SCHOOL_TITLES: dict[SchoolId, str] = {
     "stack_reserve": "Stack reserve",
     "string_angle": "String angle",
 }
+VERDICT_WORDS: dict[SchoolVerdict, str] = {
+    "fits": "fits",
+    "too_short": "too short",
+    "too_long": "too long",
+    "silent": "silent",
+}
 LIMB_CLASS_ADDS_IN = {"short": 41.0, "medium": 43.0, "long": 45.0}
 RISERS_BY_USE: dict[Use, tuple[float, float]] = {
     "close_cover": (17.0, 19.0),
@@ -161,7 +167,7 @@ def schools(
 
     adds = LIMB_CLASS_ADDS_IN[limb_class(draw_in, numbers)]
     small, large = RISERS_BY_USE[use]
-    if bow.form == "recurve" and bow.takedown:
+    if bow.is_takedown_recurve:
         add(
             "limb_first",
             small + adds,

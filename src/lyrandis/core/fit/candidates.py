@@ -8,9 +8,9 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import lru_cache
 
+from lyrandis.core.arrow.shot import kappa_gpp, speed_fps
 from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.bow.drawing import pose
-from lyrandis.core.bow.shot import kappa_gpp, speed_fps
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fit.bow_length import (
     IDEAL_RATIO,
@@ -114,7 +114,7 @@ def _score(
 
 def offers(bow: Bow) -> list[tuple[float, float | None, str | None]]:
     """Lengths [in] that could be had, with riser [in] and limb class for takedown recurves."""
-    if bow.takedown and bow.form == "recurve":
+    if bow.is_takedown_recurve:
         return [
             (riser + adds, riser, name)
             for riser in RISERS_IN

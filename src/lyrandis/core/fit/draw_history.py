@@ -2,12 +2,13 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
 from lyrandis.core.dates import days_between
-from lyrandis.core.trials import DrawTrial, KeptTrial, standing
+from lyrandis.core.rig import DrawMethod
 
 LEAST_DAYS = 14
 LEAST_SD_IN = 1 / 16  # a tape is read no finer
@@ -55,19 +56,20 @@ class DrawHistory:
         )
 
 
-def draw_history(trials: tuple[KeptTrial, ...]) -> DrawHistory:
+def draw_point(
+    seq: int, day: str, method: DrawMethod, draw_in: float, sd_in: float, readings: int
+) -> DrawPoint:
+    """One measuring: a marked arrow's doubt shrinks with the number of its readings."""
+    mean_sd = sd_in / readings**0.5 if method == "marked_arrow" else sd_in
+    return DrawPoint(seq, day, draw_in, sd_in, max(mean_sd, LEAST_SD_IN), method)
+
+
+def draw_history(points: Sequence[DrawPoint]) -> DrawHistory:
     """Draws over time with the slope of a weighted straight line (weights 1/±² of each mean).
 
     The slope's ± is that of the line through means known to their own ±. The doubt of a first
     guess by tape or arm span does not shrink with the number of readings, so it weighs little.
     """
-    kept = standing(trials, "draw")
-    points = []
-    for k in kept:
-        trial: DrawTrial = k.trial
-        sd, n = trial.plus_minus_in, len(trial.readings_in)
-        mean_sd = max(sd / n**0.5 if trial.method == "marked_arrow" else sd, LEAST_SD_IN)
-        points.append(DrawPoint(k.seq, k.day, trial.draw_length_in, sd, mean_sd, trial.method))
     if len(points) < 2 or days_between(points[0].day, points[-1].day) < LEAST_DAYS:
         return DrawHistory(tuple(points), None, None)
     months = np.array([days_between(points[0].day, p.day) / _DAYS_PER_MONTH for p in points])

@@ -11,13 +11,20 @@ from typing import Literal
 
 import numpy as np
 
-from lyrandis.core.trials import HoldTrial, KeptTrial, standing
-
 HoldVerdict = Literal["untried", "few", "held", "borderline", "too_heavy", "pain"]
 HELD_S = 10.0  # a shot's aim with room to spare: own rule
 SHORT_S = 6.0
 WANTED = 3
 _SAME_WEIGHT = 0.05
+
+
+@dataclass(frozen=True)
+class Held:
+    """One hold: weight [lb], time [s], and whether it ended in pain."""
+
+    weight_lbf: float
+    seconds: float
+    pain: bool
 
 
 @dataclass(frozen=True)
@@ -52,16 +59,15 @@ def _same(a_lbf: float, b_lbf: float) -> bool:
     return abs(a_lbf / b_lbf - 1) <= _SAME_WEIGHT + 1e-9
 
 
-def hold(trials: tuple[KeptTrial, ...], weight_lbf: float) -> Hold:
+def hold(tests: Sequence[Held], weight_lbf: float) -> Hold:
     """What the archer's holds say of a weight at the draw [lb]; holds within 5 % of it count."""
-    tests: list[HoldTrial] = [t.trial for t in standing(trials, "hold")]
     near = [t for t in tests if _same(t.weight_lbf, weight_lbf)]
     times = [t.seconds for t in near]
-    pain = bool(near) and near[-1].ended == "pain"
+    pain = bool(near) and near[-1].pain
     lasting = None
     for weight in sorted({round(t.weight_lbf, 1) for t in tests}):
         same = [t for t in tests if _same(t.weight_lbf, weight)]
-        if judge([t.seconds for t in same], same[-1].ended == "pain") == "held":
+        if judge([t.seconds for t in same], same[-1].pain) == "held":
             lasting = weight
     median = float(np.median(times[-WANTED:])) if times else None
     return Hold(judge(times, pain), len(times), median, lasting)

@@ -17,7 +17,7 @@ from typing import Literal
 import numpy as np
 from scipy import fft
 
-from lyrandis.core.bow.geometry import Array
+from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.sound.onsets import FRAME_S, TINY, Frames, frames_of, onsets
 from lyrandis.core.sound.weighting import Samples, a_weighted
@@ -68,6 +68,8 @@ class Sound:
     """A recording analysed: its events, and an outline for the drawing.
 
     outline_db : loudest frame of each slice, shape (m,); slice_s : their length
+    tone : that of the shot in the middle by how far its tone stands out, [Hz] and [dB] over its
+        neighbours; None where no shot rang on long enough to tell
     """
 
     events: tuple[SoundEvent, ...]
@@ -77,21 +79,20 @@ class Sound:
     outline_db: Array
     slice_s: float
 
-    @property
-    def tone(self) -> tuple[float, float] | None:
-        """The shots' tone: that of the shot in the middle by how far [dB] its tone stands out.
+    tone: tuple[float, float] | None
 
-        Frequency [Hz] and height [dB]; None where no shot rang on long enough to tell.
-        """
-        rung = [
-            (e.tone_above_db, e.tone_hz)
-            for e in self.events
-            if e.kind == "shot" and e.tone_above_db is not None and e.tone_hz is not None
-        ]
-        if not rung:
-            return None
-        above, hz = sorted(rung)[len(rung) // 2]
-        return hz, above
+
+def session_tone(events: Sequence[SoundEvent]) -> tuple[float, float] | None:
+    """The tone [Hz] of the shot in the middle by how far [dB] its tone stands out."""
+    rung = [
+        (e.tone_above_db, e.tone_hz)
+        for e in events
+        if e.kind == "shot" and e.tone_above_db is not None and e.tone_hz is not None
+    ]
+    if not rung:
+        return None
+    above, hz = sorted(rung)[len(rung) // 2]
+    return hz, above
 
 
 @dataclass(frozen=True)
@@ -413,4 +414,5 @@ def analyse(
         noise_db=_db(float(np.median(frames.background))),
         outline_db=10 * np.log10(np.maximum(slices, TINY)),
         slice_s=per * FRAME_S,
+        tone=session_tone(events),
     )

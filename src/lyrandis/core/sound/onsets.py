@@ -7,7 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 from scipy.ndimage import percentile_filter, uniform_filter1d
 
-from lyrandis.core.bow.geometry import Array
+from lyrandis.core.arrays import Array
 from lyrandis.core.sound.weighting import Samples
 
 FRAME_S = 0.0025

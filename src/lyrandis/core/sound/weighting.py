@@ -9,7 +9,7 @@ import numpy as np
 from numpy.typing import NDArray
 from scipy import fft
 
-from lyrandis.core.bow.geometry import Array
+from lyrandis.core.arrays import Array
 
 Samples = NDArray[np.floating[Any]]
 

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
+from collections.abc import Collection
 
-from lyrandis.core.route import ROUTE, StationId
+from lyrandis.core.bench import Bench
+from lyrandis.core.route import ROUTE
 from lyrandis.core.stations import (
     arrow,
     assembly,
@@ -17,26 +18,32 @@ from lyrandis.core.stations import (
     string,
     weight,
 )
-from lyrandis.core.stations.base import Problem, StationView, Told, view
-from lyrandis.core.workbench import Workbench
+from lyrandis.core.stations.base import Problem, RailNote, StationView, Teller, note, view
+from lyrandis.core.stops import StationId
 
-TELLERS: dict[StationId, Callable[[Workbench], Told]] = {
-    "draw": draw.tell,
-    "bow-length": bow_length.tell,
-    "weight": weight.tell,
-    "assembly": assembly.tell,
-    "string": string.tell,
-    "brace": brace.tell,
-    "nock-point": nock_point.tell,
-    "arrow": arrow.tell,
-    "quiet": quiet.tell,
-    "crawls": crawls.tell,
+TELLERS: dict[StationId, Teller] = {
+    "draw": Teller(draw.note, draw.tell),
+    "bow-length": Teller(bow_length.note, bow_length.tell),
+    "weight": Teller(weight.note, weight.tell),
+    "assembly": Teller(assembly.note, assembly.tell),
+    "string": Teller(string.note, string.tell),
+    "brace": Teller(brace.note, brace.tell),
+    "nock-point": Teller(nock_point.note, nock_point.tell),
+    "arrow": Teller(arrow.note, arrow.tell),
+    "quiet": Teller(quiet.note, quiet.tell),
+    "crawls": Teller(crawls.note, crawls.tell),
 }
 
 
-def views(bench: Workbench) -> list[StationView]:
-    """Every station of the route, in working order."""
-    return [view(station.id, TELLERS[station.id], bench) for station in ROUTE]
+def notes(bench: Bench) -> list[RailNote]:
+    """Every station's line on the rail, in working order."""
+    return [note(station.id, TELLERS[station.id], bench) for station in ROUTE]
 
 
-__all__ = ["TELLERS", "Problem", "StationView", "views"]
+def views(bench: Bench, of: Collection[StationId] | None = None) -> list[StationView]:
+    """Stations as they are shown, in working order; every one if `of` is None."""
+    shown = [s.id for s in ROUTE if of is None or s.id in of]
+    return [view(id, TELLERS[id], bench) for id in shown]
+
+
+__all__ = ["TELLERS", "Problem", "RailNote", "StationView", "notes", "views"]

@@ -5,15 +5,22 @@ from __future__ import annotations
 from collections.abc import Callable
 from typing import NamedTuple
 
-from pydantic import BaseModel
+from pydantic import BaseModel, ConfigDict
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.findings import Action, Finding, Said, by_seriousness, say, verbatim
-from lyrandis.core.route import STATIONS, StationId
-from lyrandis.core.workbench import Workbench
+from lyrandis.core.findings import Action, Finding, Said, by_seriousness, say, stop, verbatim
+from lyrandis.core.route import STATIONS, station_of
+from lyrandis.core.stops import StationId
 
 
-class Problem(BaseModel):
+class Answered(BaseModel):
+    """Base of what is shown: every name stands in every answer."""
+
+    model_config = ConfigDict(json_schema_serialization_defaults_required=True)
+
+
+class Problem(Answered):
     """Why something cannot be computed: field, limit, unit and reason."""
 
     field: str
@@ -27,58 +34,71 @@ class Problem(BaseModel):
         return cls(field=error.field, reason=error.reason, limit=error.limit, unit=error.unit)
 
 
-class Told(NamedTuple):
-    """A station's sentence, its rail note, and its findings."""
+class Answer(NamedTuple):
+    """A station's sentence and its findings."""
 
-    answer: Said
-    note: Said
+    said: Said
     findings: list[Finding]
 
 
-class StationView(BaseModel):
+class Teller(NamedTuple):
+    """What tells a station: its short note for the rail, and its answer with its findings."""
+
+    note: Callable[[Bench], Said]
+    tell: Callable[[Bench], Answer]
+
+
+class RailNote(Answered):
+    """A station on the rail; `problem` is set where even its note cannot be computed."""
+
+    station: StationId
+    note: Said
+    problem: Problem | None = None
+
+
+class StationView(Answered):
     """A station as it is shown; `problem` is set where the rig cannot be computed there."""
 
     station: StationId
-    title: str
-    question: str
     answer: Said
-    note: Said
     findings: list[Finding]
     problem: Problem | None = None
 
 
-def view(station: StationId, tell: Callable[[Workbench], Told], bench: Workbench) -> StationView:
-    """Tell a station, or say why it cannot be told and where to mend it."""
-    of = STATIONS[station]
+def note(station: StationId, teller: Teller, bench: Bench) -> RailNote:
+    """A station's line on the rail."""
     try:
-        told, problem = tell(bench), None
+        return RailNote(station=station, note=teller.note(bench))
+    except RefusedError as error:
+        return RailNote(station=station, note=say("cannot be told"), problem=Problem.of(error))
+
+
+def view(station: StationId, teller: Teller, bench: Bench) -> StationView:
+    """Tell a station, or say why it cannot be told and where to mend it."""
+    try:
+        told, problem = teller.tell(bench), None
     except RefusedError as error:
         problem = Problem.of(error)
-        owner = next((s for s in STATIONS.values() if problem.field in s.settings), None)
-        mend = (
-            Action(label=say(f"Mend it at {owner.title}"), station=owner.id)
-            if owner is not None and owner.id != station
-            else None
-        )
-        told = Told(
-            say("This cannot be told for the rig as it stands."),
-            say("cannot be told"),
-            [
-                Finding(
-                    level="stop",
-                    said=verbatim(problem.reason),
-                    why=say("The models refuse values they do not cover; nothing kept is lost."),
-                    told="model",
-                    action=mend,
-                )
-            ],
+        told = Answer(
+            say("This cannot be told for the rig as it stands."), [_untold(station, problem)]
         )
     return StationView(
         station=station,
-        title=of.title,
-        question=of.question,
-        answer=told.answer,
-        note=told.note,
+        answer=told.said,
         findings=by_seriousness(told.findings),
         problem=problem,
+    )
+
+
+def _untold(station: StationId, problem: Problem) -> Finding:
+    """The finding of a station that cannot be told: why, and where to mend it."""
+    owner = station_of(problem.field)
+    mend = None
+    if owner is not None and owner != station:
+        mend = Action(label=say(f"Mend it at {STATIONS[owner].title}"), station=owner)
+    return stop(
+        said=verbatim(problem.reason),
+        why=say("The models refuse values they do not cover; nothing kept is lost."),
+        told="model",
+        action=mend,
     )

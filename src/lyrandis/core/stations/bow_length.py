@@ -2,28 +2,34 @@
 
 from __future__ import annotations
 
-from lyrandis.core.findings import Action, Finding, say
+from lyrandis.core.bench import Bench
+from lyrandis.core.findings import Action, Finding, Said, fine, mind, say, stop
 from lyrandis.core.fit.bow_length import SCHOOL_TITLES
 from lyrandis.core.fit.length_map import OVERDRAWN_PAST_IN
-from lyrandis.core.stations.base import Told
+from lyrandis.core.stations.base import Answer
 from lyrandis.core.stations.inspecting import inspection_findings
-from lyrandis.core.workbench import Workbench
+from lyrandis.core.words import word
 
 _OTHER_IN = 1.0  # a length nearer than this is the same bow
 
 
-def tell(b: Workbench) -> Told:
+def note(b: Bench) -> Said:
+    """The length."""
+    return say("{length}", length=("bow_length", b.rig.bow.length_in))
+
+
+def tell(b: Bench) -> Answer:
     """The bow's length against the draw."""
-    bow, onset = b.rig.bow, b.onset_in
-    length, draw = ("bow_length", bow.length_in), ("draw", b.true_draw.value)
-    angle = ("angle", b.angle_deg)
+    bow, onset = b.rig.bow, b.bow.onset_in
+    length, draw = ("bow_length", bow.length_in), ("draw", b.archer.true_draw.value)
+    angle = ("angle", b.bow.angle_deg)
     if onset is None:
         answer = say(
             "A {length} bow draws your {draw} at a {angle} string angle and does not stack.",
             length=length, draw=draw, angle=angle,
         )  # fmt: skip
     else:
-        reserve = onset - b.true_draw.value
+        reserve = onset - b.archer.true_draw.value
         answer = say(
             "A {length} bow draws your {draw} at a {angle} string angle and starts to stack "
             f"{{reserve}} {'beyond' if reserve >= 0 else 'short of'} you.",
@@ -37,23 +43,22 @@ def tell(b: Workbench) -> Told:
         *_best(b),
         *_inch_more(b),
     ]
-    return Told(answer, say("{length}", length=length), findings)
+    return Answer(answer, findings)
 
 
-def _reserve(b: Workbench) -> list[Finding]:
-    if b.onset_in is None:
+def _reserve(b: Bench) -> list[Finding]:
+    if b.bow.onset_in is None:
         return []
-    reserve, wanted = b.onset_in - b.true_draw.value, b.reserve_wanted_in
+    reserve, wanted = b.bow.onset_in - b.archer.true_draw.value, b.fit.reserve_wanted_in
     why = say(
         "Stack begins where weight climbs a third faster than in mid draw, at {onset} on this bow "
         "at its usual brace height. Overdrawing opens fine cracks across the limb and lifts "
         "layers, sometimes years later.",
-        onset=("draw", b.onset_in),
+        onset=("draw", b.bow.onset_in),
     )
     if reserve < -OVERDRAWN_PAST_IN:
         return [
-            Finding(
-                level="stop",
+            stop(
                 said=say(
                     "You would draw this bow {past} past where it stacks. That overdraws it: take "
                     "a longer bow.",
@@ -65,8 +70,7 @@ def _reserve(b: Workbench) -> list[Finding]:
         ]
     if reserve < wanted:
         return [
-            Finding(
-                level="mind",
+            mind(
                 said=say(
                     f"Only {{left}} before it stacks; {_use(b)} want {{wanted}} or more."
                     if reserve >= 0
@@ -79,8 +83,7 @@ def _reserve(b: Workbench) -> list[Finding]:
             )
         ]
     return [
-        Finding(
-            level="fine",
+        fine(
             said=say("{left} of reserve before it stacks.", left=("draw", reserve))
             if reserve >= 0
             else say(
@@ -93,7 +96,7 @@ def _reserve(b: Workbench) -> list[Finding]:
     ]
 
 
-def _use(b: Workbench) -> str:
+def _use(b: Bench) -> str:
     return {
         "close_cover": "hunters in close cover",
         "woodland": "woodland archers",
@@ -102,29 +105,27 @@ def _use(b: Workbench) -> str:
     }[b.rig.use]
 
 
-def _angle(b: Workbench) -> list[Finding]:
-    limit = b.angle_limit_deg
+def _angle(b: Bench) -> list[Finding]:
+    limit = b.fit.angle_limit_deg
     if limit is None:
         return []
-    release = b.rig.archer.release.replace("_", " ")
-    angle = ("angle", b.angle_deg)
+    release = word("archer.release", b.rig.archer.release)
+    angle = ("angle", b.bow.angle_deg)
     why = say(
         f"The archer's limit for {release} is {{limit}} in this model's own angle. A sharper "
         "string pinches the fingers and shows a plucked release more.",
         limit=("angle", limit),
     )
-    if b.angle_deg < limit:
+    if b.bow.angle_deg < limit:
         return [
-            Finding(
-                level="mind",
+            mind(
                 said=say(f"{{angle}} will pinch the fingers, {release}.", angle=angle),
                 why=why,
                 told="model",
             )
         ]
     return [
-        Finding(
-            level="fine",
+        fine(
             said=say(f"{{angle}} suits {release}.", angle=angle),
             why=why,
             told="model",
@@ -132,22 +133,21 @@ def _angle(b: Workbench) -> list[Finding]:
     ]
 
 
-def _schools(b: Workbench) -> list[Finding]:
+def _schools(b: Bench) -> list[Finding]:
     by = {"too_short": [], "too_long": []}  # type: dict[str, list[str]]
-    for school in b.schools:
+    for school in b.fit.schools:
         if school.verdict in by:
             by[school.verdict].append(SCHOOL_TITLES[school.school].lower())
     told = []
-    for verdict, word in (("too_short", "longer"), ("too_long", "shorter")):
+    for verdict, other in (("too_short", "longer"), ("too_long", "shorter")):
         if by[verdict]:
             names = " and ".join([", ".join(by[verdict][:-1]), by[verdict][-1]]).removeprefix(
                 " and "
             )
             told.append(
-                Finding(
-                    level="mind",
+                mind(
                     said=say(
-                        f"By the {names} school{'s' if len(by[verdict]) > 1 else ''} you want a {word} bow."
+                        f"By the {names} school{'s' if len(by[verdict]) > 1 else ''} you want a {other} bow."
                     ),
                     why=say(
                         "The schools weigh different things: the first three are rules of thumb, "
@@ -159,14 +159,13 @@ def _schools(b: Workbench) -> list[Finding]:
     return told
 
 
-def _best(b: Workbench) -> list[Finding]:
-    best = b.candidates[0] if b.candidates else None
+def _best(b: Bench) -> list[Finding]:
+    best = b.fit.candidates[0] if b.fit.candidates else None
     if best is None or abs(best.length_in - b.rig.bow.length_in) < _OTHER_IN:
         return []
     changes: dict[str, object] = {"bow.length_in": best.length_in, "bow.riser_in": best.riser_in}
     return [
-        Finding(
-            level="fine",
+        fine(
             said=say(
                 "For your draw, use and taste the first choice would be {length}: {why_angle} at the string.",
                 length=("bow_length", best.length_in),
@@ -184,13 +183,12 @@ def _best(b: Workbench) -> list[Finding]:
     ]
 
 
-def _inch_more(b: Workbench) -> list[Finding]:
+def _inch_more(b: Bench) -> list[Finding]:
     """What an inch more draw would do on this very bow."""
-    more = b.reach[2]
+    more = b.fit.reach[2]
     if more.region == "past_end" or more.more_lbf is None or more.angle_deg is None:
         return [
-            Finding(
-                level="mind",
+            mind(
                 said=say("An inch more draw is past what this bow allows."),
                 why=say("Past the maker's limit, or where the model's geometry ends."),
                 told="model",

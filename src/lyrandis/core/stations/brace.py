@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
-from lyrandis.core.findings import Action, Finding, say
-from lyrandis.core.stations.base import Told
+from lyrandis.core.bench import Bench
+from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
+from lyrandis.core.stations.base import Answer
 from lyrandis.core.units import MM_PER_IN
-from lyrandis.core.workbench import Workbench
 
 _STEP_IN = 0.25  # of brace, for what a step does
 _READ_IN = 1 / 16  # a bow square is read so
@@ -16,9 +16,15 @@ _TO = {
 }
 
 
-def tell(b: Workbench) -> Told:
+def note(b: Bench) -> Said:
+    """The brace height."""
+    f = b.brace.height
+    return say("{brace}" + (" assumed" if f.assumed else ""), brace=("brace", f.brace_in))
+
+
+def tell(b: Bench) -> Answer:
     """Where the string stands."""
-    f = b.brace
+    f = b.brace.height
     start = "an ordinary start until you measure" if f.assumed else "as you measured it"
     answer = say(
         f"The string stands {{brace}} from {_TO[b.rig.bow.brace_reference]}, {start}; "
@@ -27,12 +33,11 @@ def tell(b: Workbench) -> Told:
         low=("brace", f.low_in),
         high=("brace", f.high_in),
     )
-    note = say("{brace}" + (" assumed" if f.assumed else ""), brace=("brace", f.brace_in))
-    return Told(answer, note, [*_range(b), *_session(b), _effect(b), _listen()])
+    return Answer(answer, [*_range(b), *_session(b), _effect(b), _listen()])
 
 
-def _range(b: Workbench) -> list[Finding]:
-    f = b.brace
+def _range(b: Bench) -> list[Finding]:
+    f = b.brace.height
     maker = f.range_from == "maker"
     why = say(
         "Too low slaps the wrist and works the limbs harder; too high loads them at rest. "
@@ -44,8 +49,7 @@ def _range(b: Workbench) -> list[Finding]:
     )
     if f.low_in <= f.brace_in <= f.high_in:
         return [
-            Finding(
-                level="fine",
+            fine(
                 said=say(
                     "It lies within " + ("the maker's range." if maker else "the usual range.")
                 ),
@@ -73,11 +77,10 @@ def _range(b: Workbench) -> list[Finding]:
     ]
 
 
-def _effect(b: Workbench) -> Finding:
-    f = b.brace
+def _effect(b: Bench) -> Finding:
+    f = b.brace.effect
     quarter = abs(f.energy_per_in_pct) * _STEP_IN
-    return Finding(
-        level="fine",
+    return fine(
         said=say(
             "{step} more brace stores {loss} less and needs the string {shorter} shorter.",
             step=("brace", _STEP_IN),
@@ -94,8 +97,7 @@ def _effect(b: Workbench) -> Finding:
 
 
 def _listen() -> Finding:
-    return Finding(
-        level="fine",
+    return fine(
         said=say("Before each session measure it again, then listen and feel the hand."),
         why=say(
             "The quietest, smoothest height in the range is usually the right one; the group is checked after."
@@ -104,9 +106,9 @@ def _listen() -> Finding:
     )
 
 
-def _session(b: Workbench) -> list[Finding]:
+def _session(b: Bench) -> list[Finding]:
     """What the latest session of listening says."""
-    heard, f = b.listening, b.brace
+    heard, f = b.brace.listening, b.brace.height
     told = heard.curve
     if told is None:
         return []
@@ -123,9 +125,7 @@ def _session(b: Workbench) -> list[Finding]:
     found = []
     if told.done:
         found.append(
-            Finding(
-                level="fine",
-                said=say(
+            fine(said=say(
                     "Quietest between {low} and {high}, likeliest {best}. Nothing audible is left "
                     "to gain.",
                     low=("brace", low), high=("brace", high), best=("brace", best),
@@ -137,19 +137,17 @@ def _session(b: Workbench) -> list[Finding]:
         )  # fmt: skip
     elif told.next_in is not None:
         found.append(
-            Finding(
-                level="mind",
+            mind(
                 said=say("Next listen at {there}.", there=("brace", told.next_in)),
                 why=say(told.why),
                 told="measured",
             )
         )
     if told.done and abs(best - f.low_in) > _STEP_IN:
-        cost = (best - f.low_in) * abs(f.energy_per_in_pct) / 2
+        cost = (best - f.low_in) * abs(b.brace.effect.energy_per_in_pct) / 2
         word = "quiet" if b.rig.use in ("close_cover", "woodland") else "speed"
         found.append(
-            Finding(
-                level="fine",
+            fine(
                 said=say(
                     "Sound and speed pull apart: the lowest brace is about {cost} faster. For your "
                     f"use {word} counts more; you decide.",
@@ -165,8 +163,7 @@ def _session(b: Workbench) -> list[Finding]:
     if heard.wide_groups:
         worst = heard.wide_groups[0]
         found.append(
-            Finding(
-                level="mind",
+            mind(
                 said=say(
                     "The group at {worst} is wider than chance: leave that brace.",
                     worst=("brace", worst),

@@ -2,44 +2,51 @@
 
 from __future__ import annotations
 
-from lyrandis.core.findings import Action, Finding, say
-from lyrandis.core.stations.base import Told
-from lyrandis.core.tune.crawls import FINGERS_AT_M, FINGERS_PER_M
-from lyrandis.core.workbench import EYE_SD_MM, Workbench
+from lyrandis.core.aim.crawls import FINGERS_AT_M, FINGERS_PER_M
+from lyrandis.core.bench import Bench
+from lyrandis.core.bench.aim import EYE_SD_MM
+from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
+from lyrandis.core.flight.trajectory import POINT_ON_WITHIN_M
+from lyrandis.core.stations.base import Answer
 
 _SHOWN_M = (15.0, 35.0)  # the distances of which one is told
 
 
-def tell(b: Workbench) -> Told:
+def note(b: Bench) -> Said:
+    """Point-on."""
+    on = b.aim.point_on
+    if on is None:
+        return say("point-on beyond {far}", far=("distance", POINT_ON_WITHIN_M))
+    return say("point-on {on}", on=("distance", on.value))
+
+
+def tell(b: Bench) -> Answer:
     """Where the tip is on the mark, and how far down the string for the rest."""
-    chart, on = b.chart, b.point_on
+    chart, on = b.aim.chart, b.aim.point_on
     first = chart.rows[0]
     if on is None:
         answer = say(
-            "The arrow tip is never on the mark within 400 m: every distance needs a crawl."
+            "The arrow tip is never on the mark within {far}: every distance needs a crawl.",
+            far=("distance", POINT_ON_WITHIN_M),
         )
-        note = say("point-on beyond 400 m")
+    elif first.crawl_mm is None:
+        answer = say(
+            "The tip is on the mark at {on}; nearer than that a crawl, farther a hold over.",
+            on=("distance", on),
+        )
     else:
-        note = say("point-on {on}", on=("distance", on.value))
-        if first.crawl_mm is None:
-            answer = say(
-                "The tip is on the mark at {on}; nearer than that a crawl, farther a hold over.",
-                on=("distance", on),
-            )
-        else:
-            answer = say(
-                "The tip is on the mark at {on}; at {d} the hand goes {crawl} down the string.",
-                on=("distance", on),
-                d=("distance", first.distance_m),
-                crawl=("crawl", first.crawl_mm, float(b.crawl_plus_minus_mm[0])),
-            )
-    return Told(answer, note, [_unproved(b), *_release(b), *_danger(b), *_fingers(b), *_slope(b)])
+        answer = say(
+            "The tip is on the mark at {on}; at {d} the hand goes {crawl} down the string.",
+            on=("distance", on),
+            d=("distance", first.distance_m),
+            crawl=("crawl", first.crawl_mm, float(b.aim.plus_minus_mm[0])),
+        )
+    return Answer(answer, [_unproved(b), *_release(b), *_danger(b), *_fingers(b), *_slope(b)])
 
 
-def _unproved(b: Workbench) -> Finding:
-    widest = float(max(b.crawl_plus_minus_mm))
-    return Finding(
-        level="mind",
+def _unproved(b: Bench) -> Finding:
+    widest = float(max(b.aim.plus_minus_mm))
+    return mind(
         said=say(
             "A first chart, computed and not yet shot: each crawl may be off by up to {pm}. "
             "Begin at the nearest distance.",
@@ -48,19 +55,18 @@ def _unproved(b: Workbench) -> Finding:
         why=say(
             "Speed is known to {speed} and the eye's height over the arrow to {eye}; both move every "
             "crawl. Clear range, safe backstop, nobody forward of the line.",
-            speed=("speed", b.shot.speed_fps.plus_minus),
+            speed=("speed", b.arrow.shot.speed_fps.plus_minus),
             eye=("crawl", EYE_SD_MM),
         ),
         told="model",
     )
 
 
-def _release(b: Workbench) -> list[Finding]:
+def _release(b: Bench) -> list[Finding]:
     release = b.rig.archer.release
     if release == "three_under":
         return [
-            Finding(
-                level="fine",
+            fine(
                 said=say("Some classes allow one fixed crawl only, or none. Check yours."),
                 why=say("The rules of a class are the archer's to check."),
                 told="practice",
@@ -68,9 +74,7 @@ def _release(b: Workbench) -> list[Finding]:
         ]
     how = "with a thumb ring" if release == "thumb" else "split finger"
     return [
-        Finding(
-            level="mind",
-            said=say(f"You shoot {how}; walking the string is done three under."),
+        mind(said=say(f"You shoot {how}; walking the string is done three under."),
             why=say("The chart stands for what a hand below the arrow nock would do. Point-on and the danger spaces hold for you; the crawls do not unless you go three under."),
             told="practice",
             action=Action(
@@ -80,18 +84,17 @@ def _release(b: Workbench) -> list[Finding]:
     ]  # fmt: skip
 
 
-def _danger(b: Workbench) -> list[Finding]:
+def _danger(b: Bench) -> list[Finding]:
     rows = [
         r
-        for r in b.chart.rows
+        for r in b.aim.chart.rows
         if r.crawl_mm is not None and _SHOWN_M[0] <= r.distance_m <= _SHOWN_M[1]
     ]
     if not rows:
         return []
     row = min(rows, key=lambda r: abs(r.distance_m - FINGERS_AT_M))
     return [
-        Finding(
-            level="mind",
+        mind(
             said=say(
                 "At {d} the distance may be wrong by {near} nearer or {far} farther before the arrow leaves the spot.",
                 d=("distance", row.distance_m),
@@ -109,15 +112,13 @@ def _danger(b: Workbench) -> list[Finding]:
     ]
 
 
-def _fingers(b: Workbench) -> list[Finding]:
-    rule = b.chart.finger_rule
+def _fingers(b: Bench) -> list[Finding]:
+    rule = b.aim.chart.finger_rule
     if rule is None:
         return []
     errors = [abs(e) for e in rule.errors_cm if e is not None]
     return [
-        Finding(
-            level="fine",
-            said=say(
+        fine(said=say(
                 "In finger widths: {at20} at {near}, {step} less for each {more} farther.",
                 near=("distance", FINGERS_AT_M),
                 more=("distance", FINGERS_PER_M),
@@ -130,13 +131,12 @@ def _fingers(b: Workbench) -> list[Finding]:
     ] if errors else []  # fmt: skip
 
 
-def _slope(b: Workbench) -> list[Finding]:
+def _slope(b: Bench) -> list[Finding]:
     if b.rig.aim.slope_deg == 0:
         return []
-    row = b.chart.rows[-1]
+    row = b.aim.chart.rows[-1]
     return [
-        Finding(
-            level="mind",
+        mind(
             said=say(
                 "On this slope {d} shoots like {level} on the level.",
                 d=("distance", row.distance_m),

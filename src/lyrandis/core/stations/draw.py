@@ -4,15 +4,15 @@ from __future__ import annotations
 
 import numpy as np
 
-from lyrandis.core.bow.shot import draw_speed_share
+from lyrandis.core.aim.crawls import crawl_plus_minus_mm
+from lyrandis.core.arrow.shot import draw_speed_share
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.findings import Action, Finding, say
+from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.fit.draw_length import GUESS_SD_IN, SHAKY_SPREAD_IN, THUMB_SD_MM
 from lyrandis.core.fit.first_rig import ARROW_BEYOND_DRAW_IN
-from lyrandis.core.stations.base import Told
-from lyrandis.core.tune.crawls import crawl_plus_minus_mm
+from lyrandis.core.stations.base import Answer
 from lyrandis.core.units import MM_PER_IN
-from lyrandis.core.workbench import Workbench
 
 _CRAWL_AT_M = 30.0
 _STOP_MARGIN_IN, _MIND_MARGIN_IN = 0.25, 0.75  # arrow beyond the draw
@@ -24,9 +24,14 @@ _METHODS = {
 }
 
 
-def tell(b: Workbench) -> Told:
+def note(b: Bench) -> Said:
+    """The draw length."""
+    return say("{draw}", draw=("draw", b.rig.archer.draw_length_in))
+
+
+def tell(b: Bench) -> Answer:
     """The draw length with its ±, and the true draw of a thumb archer."""
-    a, true = b.rig.archer, b.true_draw
+    a, true = b.rig.archer, b.archer.true_draw
     sd = GUESS_SD_IN if a.draw_plus_minus_in is None else a.draw_plus_minus_in
     how = _METHODS[a.draw_method]
     if a.release == "thumb":
@@ -44,20 +49,20 @@ def tell(b: Workbench) -> Told:
         findings.append(_thumb(b))
     findings.append(_arrow_margin(b))
     findings += _change(b)
-    return Told(answer, say("{draw}", draw=("draw", a.draw_length_in)), findings)
+    return Answer(answer, findings)
 
 
-def _crawl_cost_mm(b: Workbench, sd_in: float) -> float:
+def _crawl_cost_mm(b: Bench, sd_in: float) -> float:
     """How far [mm] a draw off by sd_in [in] moves the crawl at 30 m, by the arrow's speed alone."""
-    share = draw_speed_share(b.curve, b.true_draw.value, sd_in)
-    sight = b.sight
+    share = draw_speed_share(b.bow.curve, b.archer.true_draw.value, sd_in)
+    sight = b.aim.aimed
     at = np.array([_CRAWL_AT_M])
     return float(crawl_plus_minus_mm(sight, at, share * sight.speed_mps, eye_sd_mm=0.0)[0])
 
 
-def _certainty(b: Workbench, sd: float) -> Finding:
+def _certainty(b: Bench, sd: float) -> Finding:
     a = b.rig.archer
-    cost = b.curve.slope(b.true_draw.value) * sd
+    cost = b.bow.curve.slope(b.archer.true_draw.value) * sd
     try:
         crawl = _crawl_cost_mm(b, sd)
     except RefusedError:  # an arrow shorter than the draw has no crawls; its own finding says so
@@ -65,7 +70,7 @@ def _certainty(b: Workbench, sd: float) -> Finding:
     why = say(
         "Weight rises {slope} near your draw, so {sd} of draw not known is {cost} of weight not "
         "known, and grains per pound and spine with it.",
-        slope=("slope", b.curve.slope(b.true_draw.value)),
+        slope=("slope", b.bow.curve.slope(b.archer.true_draw.value)),
         sd=("draw", sd),
         cost=("weight", cost),
     )
@@ -75,8 +80,7 @@ def _certainty(b: Workbench, sd: float) -> Finding:
         )
         why = why + more
     if a.draw_method != "marked_arrow":
-        return Finding(
-            level="mind",
+        return mind(
             said=say(
                 "This draw is a first guess: it leaves the weight at your draw unsure by {cost}. "
                 "Draw a marked arrow five times and read the marks.",
@@ -86,8 +90,7 @@ def _certainty(b: Workbench, sd: float) -> Finding:
             told="practice",
         )
     if sd > SHAKY_SPREAD_IN:
-        return Finding(
-            level="mind",
+        return mind(
             said=say(
                 "Your draws spread by {sd}: every later number is as shaky. A point felt on the "
                 "bow hand steadies it.",
@@ -96,8 +99,7 @@ def _certainty(b: Workbench, sd: float) -> Finding:
             why=why,
             told="measured",
         )
-    return Finding(
-        level="fine",
+    return fine(
         said=say(
             "Your draw repeats to {sd}, which is {cost} of weight.",
             sd=("draw", sd),
@@ -108,16 +110,16 @@ def _certainty(b: Workbench, sd: float) -> Finding:
     )
 
 
-def _thumb(b: Workbench) -> Finding:
+def _thumb(b: Bench) -> Finding:
     a = b.rig.archer
-    hidden = (b.true_draw.value - a.draw_length_in) * MM_PER_IN
+    hidden = (b.archer.true_draw.value - a.draw_length_in) * MM_PER_IN
     estimated = a.thumb_offset_mm is None
     return Finding(
         level="mind" if estimated else "fine",
         said=say(
             "The mark under-reads a thumb draw by {offset}. Pull the bow scale to {true}.",
             offset=("small", hidden, THUMB_SD_MM) if estimated else ("small", hidden),
-            true=("draw", b.true_draw.value),
+            true=("draw", b.archer.true_draw.value),
         ),
         why=say(
             "The arrow lies above the thumb and the string slopes forward from it; estimated from "
@@ -127,7 +129,7 @@ def _thumb(b: Workbench) -> Finding:
     )
 
 
-def _arrow_margin(b: Workbench) -> Finding:
+def _arrow_margin(b: Bench) -> Finding:
     a, shaft = b.rig.archer, b.rig.arrow.shaft_length_in
     margin = shaft - a.draw_length_in
     why = say(
@@ -153,24 +155,22 @@ def _arrow_margin(b: Workbench) -> Finding:
                 station="arrow",
             ),
         )
-    return Finding(
-        level="fine",
+    return fine(
         said=say("The arrow is {margin} longer than your draw.", margin=("draw", margin)),
         why=why,
         told="practice",
     )
 
 
-def _change(b: Workbench) -> list[Finding]:
+def _change(b: Bench) -> list[Finding]:
     """A draw that grows or shrinks by more than its measuring's doubt."""
-    told = b.draw_history
+    told = b.archer.draws
     if not told.is_change or told.change_in is None:
         return []
     change, sd = told.change_in
     way = "grew" if change > 0 else "shrank"
     return [
-        Finding(
-            level="mind",
+        mind(
             said=say(
                 f"Your draw {way} by {{change}} since {told.points[0].day}: look at bow length, "
                 "weight and arrow again.",

@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.findings import Action, Finding, say, verbatim
+from lyrandis.core.findings import Action, Finding, fine, mind, say, stop, verbatim
 from lyrandis.core.fit.hold import HELD_S, SHORT_S, WANTED
-from lyrandis.core.workbench import Workbench
 
 _HEAVY_LBF = 55.0
 _WHY = say(
@@ -17,13 +17,12 @@ _WHY = say(
 )
 
 
-def holding_findings(b: Workbench, weight: float) -> list[Finding]:
+def holding_findings(b: Bench, weight: float) -> list[Finding]:
     """What the holds, the weight and the plan mean."""
     found = _hold(b, weight)
     if b.rig.archer.grown == "child":
         found.append(
-            Finding(
-                level="mind",
+            mind(
                 said=say("A child's weight is chosen with a coach; no plan is made here."),
                 why=say("Growing shoulders: light bows, under supervision, stop at pain."),
                 told="practice",
@@ -32,14 +31,13 @@ def holding_findings(b: Workbench, weight: float) -> list[Finding]:
     return [*found, *_plan(b)]
 
 
-def _hold(b: Workbench, weight: float) -> list[Finding]:
-    h = b.hold
+def _hold(b: Bench, weight: float) -> list[Finding]:
+    h = b.bow.hold
     if h.verdict == "untried":
         if weight < _HEAVY_LBF:
             return []
         return [
-            Finding(
-                level="mind",
+            mind(
                 said=say(
                     "{weight} is a heavy bow, and no hold was timed yet. Choose what you can hold "
                     "steady.",
@@ -51,8 +49,7 @@ def _hold(b: Workbench, weight: float) -> list[Finding]:
         ]
     if h.verdict == "pain":
         return [
-            Finding(
-                level="stop",
+            stop(
                 said=say(
                     "The last hold ended in pain. Stop with this bow, and ask a coach or doctor."
                 ),
@@ -64,8 +61,7 @@ def _hold(b: Workbench, weight: float) -> list[Finding]:
     if h.verdict == "too_heavy":
         lasting = h.lasting_lbf
         return [
-            Finding(
-                level="stop",
+            stop(
                 said=say(
                     "You hold {weight} for only {median}: you are overbowed.",
                     weight=("weight", weight),
@@ -84,8 +80,7 @@ def _hold(b: Workbench, weight: float) -> list[Finding]:
         ]
     if h.verdict == "few":
         return [
-            Finding(
-                level="fine",
+            fine(
                 said=say(
                     f"{h.count} of {WANTED} holds timed, {{median}} so far. Time another.",
                     median=median,
@@ -109,15 +104,14 @@ def _hold(b: Workbench, weight: float) -> list[Finding]:
     ]
 
 
-def _plan(b: Workbench) -> list[Finding]:
+def _plan(b: Bench) -> list[Finding]:
     if b.rig.step_up.goal_lbf is None:
         return []
     try:
-        steps = b.weight_steps
+        steps = b.bow.steps
     except RefusedError as error:
         return [
-            Finding(
-                level="mind",
+            mind(
                 said=verbatim(error.reason),
                 why=_WHY,
                 told="practice",
@@ -126,8 +120,7 @@ def _plan(b: Workbench) -> list[Finding]:
         ]
     first, last = steps[0], steps[-1]
     return [
-        Finding(
-            level="fine",
+        fine(
             said=say(
                 f"The plan goes to {{next}} on {first.day} at the earliest, and to {{goal}} by "
                 f"{last.day}.",

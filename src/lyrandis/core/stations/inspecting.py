@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.dates import day_of, days_between
-from lyrandis.core.findings import Finding, say
+from lyrandis.core.findings import Finding, fine, mind, say, stop
 from lyrandis.core.inspection import INSPECT_EVERY_DAYS, PLACES
 from lyrandis.core.trials import standing
-from lyrandis.core.workbench import Workbench
 
 _WHY = say(
     "Cracks and lifting layers come from overdrawing, dry-firing or age, and show before they let "
@@ -14,13 +14,12 @@ _WHY = say(
 )
 
 
-def inspection_findings(b: Workbench) -> list[Finding]:
+def inspection_findings(b: Bench) -> list[Finding]:
     """What the latest look over the bow means."""
     looks = standing(b.trials, "inspection")
     if not looks:
         return [
-            Finding(
-                level="mind",
+            mind(
                 said=say("This bow was not looked over here yet: look before you shoot it."),
                 why=_WHY,
                 told="practice",
@@ -30,8 +29,7 @@ def inspection_findings(b: Workbench) -> list[Finding]:
     stops = [PLACES[id].title.lower() for id in last.trial.found if PLACES[id].stop]
     if stops:
         return [
-            Finding(
-                level="stop",
+            stop(
                 said=say(
                     f"On {last.day} you found: {', '.join(stops)}. Do not shoot this bow until a "
                     "bowyer has seen it."
@@ -42,8 +40,7 @@ def inspection_findings(b: Workbench) -> list[Finding]:
         ]
     if last.trial.found:
         return [
-            Finding(
-                level="stop",
+            stop(
                 said=say("The string was found worn. Change it before you shoot."),
                 why=_WHY,
                 told="practice",
@@ -52,16 +49,14 @@ def inspection_findings(b: Workbench) -> list[Finding]:
     ago = days_between(last.day, day_of(b.now))
     if ago > INSPECT_EVERY_DAYS:
         return [
-            Finding(
-                level="mind",
+            mind(
                 said=say(f"It was last looked over on {last.day}. Look again."),
                 why=_WHY,
                 told="practice",
             )
         ]
     return [
-        Finding(
-            level="fine",
+        fine(
             said=say(f"Looked over on {last.day}, nothing found."),
             why=_WHY,
             told="practice",

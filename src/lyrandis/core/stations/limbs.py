@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.findings import Action, Finding, say
-from lyrandis.core.workbench import Workbench
+from lyrandis.core.findings import Action, Finding, fine, mind, say
 
 _EVEN_TURNS, _FELT_PCT = 0.05, 0.05  # smaller is nothing
 _UNLIKE = {
@@ -18,33 +18,28 @@ _WHY_PAIR = say(
 )
 
 
-def limb_findings(b: Workbench) -> list[Finding]:
+def limb_findings(b: Bench) -> list[Finding]:
     """What a takedown's limbs and bolts mean; nothing for a one-piece bow."""
-    if not (b.rig.bow.takedown and b.rig.bow.form == "recurve"):
+    if not b.rig.bow.is_takedown_recurve:
         return []
     return [*_pair(b), *_bolts(b)]
 
 
-def _pair(b: Workbench) -> list[Finding]:
+def _pair(b: Bench) -> list[Finding]:
     limbs = b.rig.limbs
     try:
-        pair = b.limb_pair
+        pair = b.arrow.limb_pair
     except RefusedError:  # an arrow or draw that its own station refuses
         return []
     if pair.verdict == "unknown":
         return []
     if pair.verdict == "pair":
-        return [
-            Finding(
-                level="fine", said=say("The two limbs are a pair."), why=_WHY_PAIR, told="practice"
-            )
-        ]
+        return [fine(said=say("The two limbs are a pair."), why=_WHY_PAIR, told="practice")]
     if pair.verdict == "small" and pair.share is not None and pair.nock_mm is not None:
         low, high = sorted(abs(n) for n in pair.nock_mm)
         way = "lower" if pair.share > 0 else "higher"
         return [
-            Finding(
-                level="mind",
+            mind(
                 said=say(
                     f"The {'lower' if pair.share > 0 else 'upper'} limb is {{share}} heavier: take "
                     f"it up at the nock point, {{low}} to {{high}} {way}.",
@@ -72,21 +67,21 @@ def _pair(b: Workbench) -> list[Finding]:
     ]
 
 
-def _reason(b: Workbench) -> str:
+def _reason(b: Bench) -> str:
     limbs = b.rig.limbs
     if limbs.upper_class and limbs.lower_class and limbs.upper_class != limbs.lower_class:
         return f"A {limbs.upper_class} limb above and a {limbs.lower_class} one below"
     if limbs.pair in _UNLIKE:
         return _UNLIKE[limbs.pair]
-    share = abs(b.limb_pair.share or 0.0) * 100
+    share = abs(b.arrow.limb_pair.share or 0.0) * 100
     return f"Limbs marked {share:.0f} % apart are more than the nock point takes up"
 
 
-def _bolts(b: Workbench) -> list[Finding]:
+def _bolts(b: Bench) -> list[Finding]:
     limbs = b.rig.limbs
     if not (limbs.upper_turns or limbs.lower_turns):
         return []
-    turned = b.bolts
+    turned = b.bow.bolts
     found = []
     why = say(
         "The bow model with both limb roots tilted {tilt} a turn, the same limbs and string. How "
@@ -97,8 +92,7 @@ def _bolts(b: Workbench) -> list[Finding]:
     if abs(turned.weight_pct) > _FELT_PCT and not b.rig.bow.measured:
         marked = b.rig.bow.marked_weight_lbf * (1 + turned.weight_pct / 100)
         found.append(
-            Finding(
-                level="mind",
+            mind(
                 said=say(
                     f"The bolts as they stand make it about {{pct}} "
                     f"{'lighter' if turned.weight_pct < 0 else 'heavier'} and the brace height "
@@ -121,8 +115,7 @@ def _bolts(b: Workbench) -> list[Finding]:
     if abs(turned.uneven_turns) > _EVEN_TURNS:
         upper = turned.uneven_turns > 0
         found.append(
-            Finding(
-                level="mind",
+            mind(
                 said=say(
                     f"The {'upper' if upper else 'lower'} bolt is {{turns}} further out: tiller "
                     f"goes {'up' if upper else 'down'}, the {'lower' if upper else 'upper'} limb "

@@ -2,18 +2,26 @@
 
 from __future__ import annotations
 
-from lyrandis.core.findings import Action, Finding, say
-from lyrandis.core.stations.base import Told
-from lyrandis.core.workbench import Workbench
+from lyrandis.core.bench import Bench
+from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
+from lyrandis.core.stations.base import Answer
+from lyrandis.core.words import word
 
 _READ_MM = 0.5  # a bow square is read so
 _CRAWL_RAISES_MM = (2.8, 4.6)  # A4: .11 to .18 in for .9 in of crawl
 
 
-def tell(b: Workbench) -> Told:
+def note(b: Bench) -> Said:
+    """Its height."""
+    n = b.nock
+    assumed = " assumed" if n.assumed else ""
+    return say("{height}" + assumed, height=("nock_height", n.height_mm))
+
+
+def tell(b: Bench) -> Answer:
     """The nock point's height above square."""
     n = b.nock
-    release = b.rig.archer.release.replace("_", " ")
+    release = word("archer.release", b.rig.archer.release)
     low, high = ("nock_height", n.low_mm), ("nock_height", n.high_mm)
     answer = say(
         f"The underside of the arrow nock sits {{height}} above square, "
@@ -23,19 +31,17 @@ def tell(b: Workbench) -> Told:
         low=low,
         high=high,
     )
-    note = say("{height}" + (" assumed" if n.assumed else ""), height=("nock_height", n.height_mm))
-    return Told(answer, note, [_range(b), *_crawls(b), _false_high(), _grip()])
+    return Answer(answer, [_range(b), *_crawls(b), _false_high(), _grip()])
 
 
-def _range(b: Workbench) -> Finding:
+def _range(b: Bench) -> Finding:
     n = b.nock
     why = say(
         "Ordinary starts: 3/8 to 5/8 in split finger, a little more three under, about one arrow "
         "diameter more when walking the string, 0 to 2 mm for the thumb. Your reads decide."
     )
     if n.assumed:
-        return Finding(
-            level="mind",
+        return mind(
             said=say(
                 "Nothing is set yet. Start at {start} and shoot three.",
                 start=("nock_height", n.start_mm),
@@ -48,11 +54,8 @@ def _range(b: Workbench) -> Finding:
             ),
         )
     if n.low_mm - _READ_MM <= n.height_mm <= n.high_mm + _READ_MM:
-        return Finding(
-            level="fine", said=say("It lies within the ordinary starts."), why=why, told="practice"
-        )
-    return Finding(
-        level="mind",
+        return fine(said=say("It lies within the ordinary starts."), why=why, told="practice")
+    return mind(
         said=say(
             f"It is {'lower' if n.height_mm < n.low_mm else 'higher'} than ordinary starts. Believe it "
             "only if the arrow tells you so."
@@ -66,12 +69,11 @@ def _range(b: Workbench) -> Finding:
     )
 
 
-def _crawls(b: Workbench) -> list[Finding]:
+def _crawls(b: Bench) -> list[Finding]:
     if b.rig.archer.release != "three_under":
         return []
     return [
-        Finding(
-            level="fine",
+        fine(
             said=say(
                 "Set it with the crawls you really use: the farther the hand goes down, the higher it wants to be."
             ),
@@ -87,8 +89,7 @@ def _crawls(b: Workbench) -> list[Finding]:
 
 
 def _false_high() -> Finding:
-    return Finding(
-        level="mind",
+    return mind(
         said=say("A nock that kicks high may really be too low: the shaft bounces off the rest."),
         why=say(
             "Raise it clearly until the read turns, then come down. Only up and down belongs to the nock point; side to side is spine."
@@ -98,8 +99,7 @@ def _false_high() -> Finding:
 
 
 def _grip() -> Finding:
-    return Finding(
-        level="fine",
+    return fine(
         said=say("Grip the bow at the same height each time."),
         why=say(
             "A hand 1 mm higher is a nock point 1 mm lower. The arrow nock should hold its own weight on the string and leave with a tap."

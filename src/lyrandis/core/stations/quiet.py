@@ -2,11 +2,11 @@
 
 from __future__ import annotations
 
-from lyrandis.core.findings import Action, Finding, say
-from lyrandis.core.stations.base import Told
+from lyrandis.core.bench import Bench
+from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
+from lyrandis.core.stations.base import Answer
 from lyrandis.core.tune.quiet import CHECKS, CheckDone
 from lyrandis.core.tune.sweep import SHOT_SD_DB, VISIT_SD_DB
-from lyrandis.core.workbench import Workbench
 
 _TITLES = {check.id: check.title for check in CHECKS}
 _WHY = say(
@@ -17,11 +17,22 @@ _WHY = say(
 )
 
 
-def tell(b: Workbench) -> Told:
+def _counts(b: Bench) -> tuple[tuple[str, float], tuple[str, float]]:
+    """How many checks were made, of how many."""
+    made = {d.check for d in b.quiet.done}
+    return ("count", float(len(made))), ("count", float(len(CHECKS)))
+
+
+def note(b: Bench) -> Said:
+    """How many checks were made."""
+    made, all_ = _counts(b)
+    return say("{made} of {all_} checks", made=made, all_=all_)
+
+
+def tell(b: Bench) -> Answer:
     """How far the checks are, and what they made of the sound."""
     q = b.quiet
-    made, all_ = ("count", float(len({d.check for d in q.done}))), ("count", float(len(CHECKS)))
-    note = say("{made} of {all_} checks", made=made, all_=all_)
+    made, all_ = _counts(b)
     if q.together_db is None:
         answer = say(
             "{made} of {all_} checks made: listen before and after, one change at a time.",
@@ -37,14 +48,13 @@ def tell(b: Workbench) -> Told:
         )
     found = [*(f for d in q.done for f in _done(d)), *_next(b)]
     found.append(
-        Finding(
-            level="fine",
+        fine(
             said=say("Pluck and listen, then shoot and listen; one change at a time."),
             why=say("Two changes at once tell nothing of either. Levels compare within a day."),
             told="practice",
         )
     )
-    return Told(answer, note, found)
+    return Answer(answer, found)
 
 
 def _done(d: CheckDone) -> list[Finding]:
@@ -66,8 +76,7 @@ def _done(d: CheckDone) -> list[Finding]:
     ]
     if d.tone_hz is not None and d.tone_grown_db is not None:
         found.append(
-            Finding(
-                level="mind",
+            mind(
                 said=say(
                     f"A tone at {d.tone_hz:.0f} Hz has grown by {{grown}} since the visit before. "
                     f"Look first at: {d.tone_places}.",
@@ -83,14 +92,13 @@ def _done(d: CheckDone) -> list[Finding]:
     return found
 
 
-def _next(b: Workbench) -> list[Finding]:
+def _next(b: Bench) -> list[Finding]:
     following = b.quiet.next
     if following is None:
         return []
     check = next(c for c in CHECKS if c.id == following)
     return [
-        Finding(
-            level="mind",
+        mind(
             said=say(f"Next, {check.title.lower()}: {check.do}"),
             why=say(check.why),
             told="practice",

@@ -2,35 +2,45 @@
 
 from __future__ import annotations
 
-from lyrandis.core.findings import Action, Finding, say
-from lyrandis.core.stations.base import Told
+from lyrandis.core.bench import Bench
+from lyrandis.core.findings import Action, Finding, Said, fine, mind, say, stop
+from lyrandis.core.stations.base import Answer
+from lyrandis.core.string.measures import MASS_SD_SHARE
 from lyrandis.core.tune.brace import ODD_STRING_IN
-from lyrandis.core.tune.string import MASS_SD_SHARE
-from lyrandis.core.workbench import Workbench
+from lyrandis.core.words import word
 
 _AGREES_IN = 0.75  # of string: what model and tape may differ by
 _NEEDED_SD_IN = 0.5
 _STRANDS_OFF = 2
-_WORDS = {"low_stretch": "low-stretch", "polyester": "polyester", "natural": "natural-fibre"}
 
 
-def tell(b: Workbench) -> Told:
+def _length_in(b: Bench) -> float:
+    """The string's length [in]: the one set, else what the bow needs."""
+    return b.rig.string.length_in or b.string.fit.needed_length_in
+
+
+def note(b: Bench) -> Said:
+    """Its length and strands."""
+    strands = b.rig.string.strands
+    return say(f"{{length}}, {strands} strands", length=("bow_length", _length_in(b)))
+
+
+def tell(b: Bench) -> Answer:
     """Which string, and how it fits at the present brace height."""
-    s, fit = b.rig.string, b.string_fit
+    s, fit = b.rig.string, b.string.fit
     mass = fit.mass_gr
-    length = s.length_in or fit.needed_length_in
+    length = _length_in(b)
     answer = say(
-        f"A {{length}} string of {s.strands} {_WORDS[s.material]} strands, {{mass}}; braced, it "
+        f"A {{length}} string of {s.strands} {word('string.material', s.material)} strands, {{mass}}; braced, it "
         "carries {tension}.",
         length=("bow_length", length),
         mass=("mass", mass) if s.mass_gr is not None else ("mass", mass, MASS_SD_SHARE * mass),
         tension=("weight", fit.tension_lbf),
     )
-    note = say(f"{{length}}, {s.strands} strands", length=("bow_length", length))
-    return Told(answer, note, [*_material(b), *_length(b), *_strands(b), *_settle(b)])
+    return Answer(answer, [*_material(b), *_length(b), *_strands(b), *_settle(b)])
 
 
-def _material(b: Workbench) -> list[Finding]:
+def _material(b: Bench) -> list[Finding]:
     if b.rig.string.material != "low_stretch":
         return []
     rated = b.rig.bow.low_stretch_rated
@@ -39,8 +49,7 @@ def _material(b: Workbench) -> list[Finding]:
     )
     if rated == "yes":
         return [
-            Finding(
-                level="fine",
+            fine(
                 said=say("The bow is built for low-stretch fibre."),
                 why=why,
                 told="maker",
@@ -61,19 +70,18 @@ def _material(b: Workbench) -> list[Finding]:
     ]
 
 
-def _length(b: Workbench) -> list[Finding]:
-    bow, fit, length = b.rig.bow, b.string_fit, b.rig.string.length_in
+def _length(b: Bench) -> list[Finding]:
+    bow, fit, length = b.rig.bow, b.string.fit, b.rig.string.length_in
     found = []
     why = say(
         "By the bow model: for a brace height of {brace} the string measures {needed} under tension.",
-        brace=("brace", b.brace.to_pivot_in),
+        brace=("brace", b.brace.height.to_pivot_in),
         needed=("bow_length", fit.needed_length_in),
     )
     if length is None:
         worked = b.rig.string.worked_in is not None
         found.append(
-            Finding(
-                level="fine",
+            fine(
                 said=say(
                     (
                         "The one that worked was"
@@ -98,8 +106,7 @@ def _length(b: Workbench) -> list[Finding]:
     odd = abs(length - fit.usual_length_in) > ODD_STRING_IN
     if odd:
         found.append(
-            Finding(
-                level="mind",
+            mind(
                 said=say(
                     "This string is {off} "
                     + ("longer" if length > fit.usual_length_in else "shorter")
@@ -113,8 +120,7 @@ def _length(b: Workbench) -> list[Finding]:
         )
     if abs(off) > _AGREES_IN:
         found.append(
-            Finding(
-                level="mind",
+            mind(
                 said=say(
                     "The model wants {off} "
                     + ("less" if off > 0 else "more")
@@ -127,8 +133,7 @@ def _length(b: Workbench) -> list[Finding]:
         )
     if not found:
         found.append(
-            Finding(
-                level="fine",
+            fine(
                 said=say(
                     "The length agrees with your brace height to {off}.",
                     off=("bow_length", abs(off)),
@@ -140,15 +145,14 @@ def _length(b: Workbench) -> list[Finding]:
     return found
 
 
-def _strands(b: Workbench) -> list[Finding]:
-    have, usual = b.rig.string.strands, b.string_fit.usual_strands
+def _strands(b: Bench) -> list[Finding]:
+    have, usual = b.rig.string.strands, b.string.fit.usual_strands
     why = say(
         "Too many strands are slow and dull; too few are thin, loud and unsafe. Trade habit by weight; the fibre's maker knows better."
     )
     if have < usual - _STRANDS_OFF:
         return [
-            Finding(
-                level="stop",
+            stop(
                 said=say(f"{have} strands are too few for this weight; {usual} are usual."),
                 why=why,
                 told="practice",
@@ -159,8 +163,7 @@ def _strands(b: Workbench) -> list[Finding]:
         ]
     if abs(have - usual) > _STRANDS_OFF:
         return [
-            Finding(
-                level="mind",
+            mind(
                 said=say(
                     f"{usual} strands are usual for this weight; {have} are slower and duller."
                 ),
@@ -171,32 +174,26 @@ def _strands(b: Workbench) -> list[Finding]:
                 ),
             )
         ]
-    return [
-        Finding(
-            level="fine", said=say(f"{have} strands suit this weight."), why=why, told="practice"
-        )
-    ]
+    return [fine(said=say(f"{have} strands suit this weight."), why=why, told="practice")]
 
 
-def _settle(b: Workbench) -> list[Finding]:
+def _settle(b: Bench) -> list[Finding]:
     why = say(
         "A new stretchy string creeps by up to half an inch of length in a day. Use a stringer: step-through stringing twists limbs and hurts people."
     )
-    settling = b.settling if b.rig.string.material != "natural" else None
+    settling = b.string.settling if b.rig.string.material != "natural" else None
     if settling is not None:
         end = ("brace", settling.settles_at_in)
         if settling.settled:
             return [
-                Finding(
-                    level="fine",
+                fine(
                     said=say("The string has settled at {end}.", end=end),
                     why=why,
                     told="measured",
                 )
             ]
         return [
-            Finding(
-                level="mind",
+            mind(
                 said=say(
                     "The string still settles: it comes to {end} after about {hours} braced.",
                     end=end,
@@ -205,14 +202,13 @@ def _settle(b: Workbench) -> list[Finding]:
                 why=say(
                     "1 % of its length with a time constant of 6 h until it was measured twice; then its own. Set the brace height when it has settled."
                 ),
-                told="model" if len(b.settling_run) < 2 else "measured",
+                told="model" if len(b.string.settling_run) < 2 else "measured",
             )
         ]
     if b.rig.string.material == "low_stretch":
         return []
     return [
-        Finding(
-            level="mind",
+        mind(
             said=say("When it is new, leave it braced overnight before you set the brace height."),
             why=why,
             told="practice",

@@ -4,30 +4,37 @@ from __future__ import annotations
 
 import math
 
-from lyrandis.core.bow.shot import MARKING_SD_LBF, weight_at_draw
-from lyrandis.core.findings import Finding, say
-from lyrandis.core.stations.base import Told
+from lyrandis.core.arrow.shot import MARKING_SD_LBF
+from lyrandis.core.bench import Bench
+from lyrandis.core.findings import Finding, Said, fine, mind, say, stop
+from lyrandis.core.stations.base import Answer
 from lyrandis.core.stations.holding import holding_findings
 from lyrandis.core.stations.limbs import limb_findings
-from lyrandis.core.workbench import Workbench
 
 _NEAR_END_IN, _NEAR_MAKER_IN = 1.5, 0.5
 _RISER_STEP_IN = 2.0
 RISER_SHARE_PER_IN = 0.025  # practice; the model says 0.011 (docs/mechanics)
 
 
-def tell(b: Workbench) -> Told:
+def note(b: Bench) -> Said:
+    """The weight at the draw."""
+    weight = b.bow.weight
+    measured = weight.source == "measured"
+    return say("{weight}" if measured else "about {weight}", weight=("weight", weight.value))
+
+
+def tell(b: Bench) -> Answer:
     """Weight at the true draw, slope and energy."""
-    draw = b.true_draw.value
-    weight = weight_at_draw(b.curve, b.true_draw)
+    draw = b.archer.true_draw.value
+    weight = b.bow.weight
     measured = weight.source == "measured"
     answer = say(
         f"{{weight}} at your {{draw}}, {'by the scale' if measured else 'estimated'}; each inch "
         "more adds {slope}, and the bow stores {energy}.",
         weight=("weight", weight),
         draw=("draw", draw),
-        slope=("weight", b.curve.slope(draw)),
-        energy=("energy", b.curve.energy_ftlb(draw)),
+        slope=("weight", b.bow.curve.slope(draw)),
+        energy=("energy", b.bow.curve.energy_ftlb(draw)),
     )
     findings = [
         _source(b, measured),
@@ -36,16 +43,14 @@ def tell(b: Workbench) -> Told:
         *limb_findings(b),
         *_riser(b, weight.value),
     ]
-    note = say("{weight}" if measured else "about {weight}", weight=("weight", weight.value))
-    return Told(answer, note, findings)
+    return Answer(answer, findings)
 
 
-def _source(b: Workbench, measured: bool) -> Finding:
+def _source(b: Bench, measured: bool) -> Finding:
     if measured:
-        n = b.curve.measured_points
-        known = weight_at_draw(b.curve, b.true_draw).plus_minus
-        return Finding(
-            level="fine",
+        n = b.bow.curve.measured_points
+        known = b.bow.weight.plus_minus
+        return fine(
             said=say(
                 f"The curve passes through your {n} scale reading{'s' if n > 1 else ''}: your weight "
                 "is known to {known}, {guess} by the marking alone.",
@@ -57,14 +62,13 @@ def _source(b: Workbench, measured: bool) -> Finding:
             ),
             told="measured",
         )
-    return Finding(
-        level="mind",
+    return mind(
         said=say(
             "The marked {marked} at {at} is only good to a pound or two. Pull a bow scale to {true} "
             "and enter the reading.",
             marked=("weight", b.rig.bow.marked_weight_lbf),
             at=("draw", b.rig.bow.marked_draw_in),
-            true=("draw", b.true_draw.value),
+            true=("draw", b.archer.true_draw.value),
         ),
         why=say(
             "Until then the curve is the model's for this form and length, held to the marking. "
@@ -74,30 +78,28 @@ def _source(b: Workbench, measured: bool) -> Finding:
     )
 
 
-def _end(b: Workbench) -> list[Finding]:
+def _end(b: Bench) -> list[Finding]:
     found = []
-    left = b.curve.end_in - b.true_draw.value
-    if b.stacks and b.onset_in is not None:
+    left = b.bow.curve.end_in - b.archer.true_draw.value
+    if b.bow.stacks and b.bow.onset_in is not None:
         found.append(
-            Finding(
-                level="mind",
+            mind(
                 said=say(
                     "You draw into the stack: an inch more costs {slope}.",
-                    slope=("weight", b.curve.slope(b.true_draw.value)),
+                    slope=("weight", b.bow.curve.slope(b.archer.true_draw.value)),
                 ),
-                why=say("It starts to stack at {onset}.", onset=("draw", b.onset_in)),
+                why=say("It starts to stack at {onset}.", onset=("draw", b.bow.onset_in)),
                 told="model",
             )
         )
     if left < _NEAR_END_IN:
         found.append(
-            Finding(
-                level="stop",
+            stop(
                 said=say(
                     "The bow's geometry ends {left} beyond your draw. Never draw past it.",
                     left=("draw", left),
                 ),
-                why=say(f"At {{end}} {b.curve.end_reason}.", end=("draw", b.curve.end_in)),
+                why=say(f"At {{end}} {b.bow.curve.end_reason}.", end=("draw", b.bow.curve.end_in)),
                 told="model",
             )
         )
@@ -105,11 +107,11 @@ def _end(b: Workbench) -> list[Finding]:
     if limit is not None:
         found.append(
             Finding(
-                level="fine" if limit - b.true_draw.value >= _NEAR_MAKER_IN else "mind",
+                level="fine" if limit - b.archer.true_draw.value >= _NEAR_MAKER_IN else "mind",
                 said=say(
                     "The maker allows {limit}, {left} beyond your draw.",
                     limit=("draw", limit),
-                    left=("draw", limit - b.true_draw.value),
+                    left=("draw", limit - b.archer.true_draw.value),
                 ),
                 why=say("The maker's limit always wins over the model's."),
                 told="maker",
@@ -118,12 +120,11 @@ def _end(b: Workbench) -> list[Finding]:
     return found
 
 
-def _riser(b: Workbench, weight: float) -> list[Finding]:
-    if not (b.rig.bow.takedown and b.rig.bow.form == "recurve"):
+def _riser(b: Bench, weight: float) -> list[Finding]:
+    if not b.rig.bow.is_takedown_recurve:
         return []
     return [
-        Finding(
-            level="fine",
+        fine(
             said=say(
                 "On a riser {step} shorter these limbs would pull about {more} more, on a longer "
                 "one as much less; the limb bolts move it by some percent.",

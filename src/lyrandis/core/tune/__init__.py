@@ -1,1 +1,1 @@
-"""Tuning: string, brace, nock point, aiming."""
+"""Tuning: brace height, nock point, listening, quiet."""

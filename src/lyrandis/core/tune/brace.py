@@ -17,10 +17,11 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.rig import Bow, BraceReference, String
 
 ODD_STRING_IN = 1.5
+_STEP_IN = 0.5
 
 
 @dataclass(frozen=True)
-class BraceFit:
+class BraceHeight:
     """Brace heights [in] to the archer's own reference, and to the pivot."""
 
     brace_in: float
@@ -30,9 +31,15 @@ class BraceFit:
     range_from: str
     start_in: float
     assumed: bool
-    energy_per_in_pct: float  # change of stored energy for 1 in more brace
-    string_per_in: float  # change of whole string length [in] for 1 in more brace
     by_reference_in: dict[BraceReference, float | None]  # None: nobody said where it lies
+
+
+@dataclass(frozen=True)
+class BraceEffect:
+    """What 1 in more brace does: stored energy [%] and whole string length [in]."""
+
+    energy_per_in_pct: float
+    string_per_in: float
 
 
 def by_reference_in(bow: Bow) -> dict[BraceReference, float | None]:
@@ -52,16 +59,12 @@ def start_in(bow: Bow) -> float:
     return min(max(default_brace_in(bow), low), high) + brace_reference_offset_in(bow)
 
 
-def brace_fit(bow: Bow, string: String, curve: ForceDraw, draw_in: float) -> BraceFit:
-    """The brace height against its range, and what changing it does at a draw [in, trade]."""
+def brace_height(bow: Bow) -> BraceHeight:
+    """The brace height against its range."""
     low, high, whose = brace_range_in(bow)
     offset = brace_reference_offset_in(bow)
     pivot = brace_to_pivot_in(bow)
-    bare = bow.model_copy(update={"measured": ()})
-    here = force_draw(bare, string.material).energy_ftlb(draw_in)
-    moved = bare.model_copy(update={"brace_height_in": pivot - 0.5, "brace_reference": "grip"})
-    lower = force_draw(moved, string.material).energy_ftlb(draw_in)
-    return BraceFit(
+    return BraceHeight(
         brace_in=pivot + offset,
         to_pivot_in=pivot,
         low_in=low + offset,
@@ -69,7 +72,21 @@ def brace_fit(bow: Bow, string: String, curve: ForceDraw, draw_in: float) -> Bra
         range_from=whose,
         start_in=start_in(bow),
         assumed=bow.brace_height_in is None,
-        energy_per_in_pct=(here - lower) / 0.5 / here * 100,
-        string_per_in=1 / curve.statics.brace_per_string(),
         by_reference_in=by_reference_in(bow),
+    )
+
+
+def brace_effect(bow: Bow, string: String, curve: ForceDraw, draw_in: float) -> BraceEffect:
+    """What moving the brace height does at a draw [in, trade]: the bow solved half an inch lower.
+
+    Source: docs/mechanics A2 and A5.
+    """
+    bare = bow.model_copy(update={"measured": ()})
+    here = force_draw(bare, string.material).energy_ftlb(draw_in)
+    pivot = brace_to_pivot_in(bow) - _STEP_IN
+    moved = bare.model_copy(update={"brace_height_in": pivot, "brace_reference": "grip"})
+    lower = force_draw(moved, string.material).energy_ftlb(draw_in)
+    return BraceEffect(
+        energy_per_in_pct=(here - lower) / _STEP_IN / here * 100,
+        string_per_in=1 / curve.statics.brace_per_string(),
     )

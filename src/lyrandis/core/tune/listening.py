@@ -5,14 +5,14 @@ Levels are differences within one session: only trials of the latest day are com
 
 from __future__ import annotations
 
+from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
 
-from lyrandis.core.bow.form import brace_range_in, brace_reference_offset_in, own_brace_in
-from lyrandis.core.bow.geometry import Array
+from lyrandis.core.arrays import Array
+from lyrandis.core.bow.form import brace_range_in, brace_reference_offset_in
 from lyrandis.core.rig import Bow
-from lyrandis.core.trials import KeptTrial, standing
 from lyrandis.core.tune.sweep import Visit, sweep
 from lyrandis.core.units import MM_PER_IN
 
@@ -32,10 +32,7 @@ class Heard:
     group_cm: float | None
     arrows: int
 
-    @property
-    def mean_db(self) -> float | None:
-        """Mean level [dB]; None where nothing was heard."""
-        return float(np.mean(self.levels_db)) if self.levels_db else None
+    mean_db: float | None  # None where nothing was heard
 
 
 @dataclass(frozen=True)
@@ -54,6 +51,11 @@ class Curve:
     done: bool
     why: str
     sure: float
+
+
+def mean_of(levels_db: Sequence[float]) -> float | None:
+    """Mean level [dB]; None where nothing was heard."""
+    return float(np.mean(levels_db)) if levels_db else None
 
 
 @dataclass(frozen=True)
@@ -78,7 +80,7 @@ def group_ratio(arrows: int) -> float | None:
     return next((ratio for n, ratio in GROUP_RATIO if arrows >= n), None)
 
 
-def _wide(heard: list[Heard]) -> tuple[float, ...]:
+def _wide(heard: Sequence[Heard]) -> tuple[float, ...]:
     groups = [h for h in heard if h.group_cm is not None and group_ratio(h.arrows) is not None]
     if len(groups) < 2:
         return ()
@@ -90,7 +92,7 @@ def _wide(heard: list[Heard]) -> tuple[float, ...]:
     )
 
 
-def _curve(heard: list[Heard], low_in: float, high_in: float, offset_in: float) -> Curve | None:
+def _curve(heard: Sequence[Heard], low_in: float, high_in: float, offset_in: float) -> Curve | None:
     """The sweep of a session, within a range to the pivot [in]; None before anything was heard."""
     visits = [
         Visit((h.brace_in - offset_in) * MM_PER_IN, h.levels_db, h.feel)
@@ -118,10 +120,15 @@ def _curve(heard: list[Heard], low_in: float, high_in: float, offset_in: float) 
     )
 
 
-def listen(trials: tuple[KeptTrial, ...], bow: Bow) -> Listening:
-    """The latest session's brace trials and their sweep, kept to the maker's or usual range.
+def listen(day: str | None, heard: Sequence[Heard], elsewhere: int, bow: Bow) -> Listening:
+    """One day's brace trials and their sweep, kept to the maker's or usual range.
 
     A trial outside the range is shown, and heard by the sweep; nothing outside is suggested.
+
+    Parameters
+    ----------
+    heard : the day's trials, in the order they were made
+    elsewhere : how many trials there are of other days
 
     Raises
     ------
@@ -129,24 +136,10 @@ def listen(trials: tuple[KeptTrial, ...], bow: Bow) -> Listening:
     """
     low, high, _ = brace_range_in(bow)
     offset = brace_reference_offset_in(bow)
-    kept = standing(trials, "brace")
-    day = kept[-1].day if kept else None
-    today = [k for k in kept if k.day == day]
-    heard = [
-        Heard(
-            k.seq,
-            own_brace_in(bow, k.trial.brace_height_in, k.trial.reference),
-            k.trial.levels_db,
-            k.trial.feel,
-            k.trial.group_cm,
-            k.trial.arrows,
-        )
-        for k in today
-    ]
     return Listening(
         day=day,
         heard=tuple(heard),
-        elsewhere=len(kept) - len(today),
+        elsewhere=elsewhere,
         curve=_curve(heard, low, high, offset),
         low_in=low + offset,
         high_in=high + offset,

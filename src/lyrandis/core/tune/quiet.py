@@ -7,16 +7,17 @@ ever told as a change since the visit before, never as a verdict: the bow itself
 from __future__ import annotations
 
 import math
+from collections.abc import Sequence
 from dataclasses import dataclass
 from typing import Literal
 
 import numpy as np
 
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.route import StationId
-from lyrandis.core.trials import CheckId, KeptTrial, QuietTrial, standing
+from lyrandis.core.stops import StationId
 from lyrandis.core.tune.sweep import SHOT_SD_DB, VISIT_SD_DB
 
+CheckId = Literal["brace", "strand", "strands", "loose", "dampers", "tune"]
 CheckVerdict = Literal["quieter", "louder", "same"]
 GROWN_DB = 6.0
 # Likely places by frequency [Hz]; own rule, a hint where to look first.
@@ -85,6 +86,19 @@ CHECKS: tuple[Check, ...] = (
 
 
 @dataclass(frozen=True)
+class Tried:
+    """One check as it was made: levels [dB] before and after, the strongest tones [Hz, dB]."""
+
+    seq: int
+    check: CheckId
+    before_db: tuple[float, ...]
+    after_db: tuple[float, ...]
+    tone_before_db: float | None = None
+    tone_after_db: float | None = None
+    tone_after_hz: float | None = None
+
+
+@dataclass(frozen=True)
 class CheckDone:
     """One change measured: the difference after − before [dB] with its ±, and what it means.
 
@@ -129,7 +143,7 @@ def likely_places(hz: float) -> str:
     return next(places for limit, places in _PLACES if hz <= limit)
 
 
-def judge(seq: int, trial: QuietTrial) -> CheckDone:
+def judge(trial: Tried) -> CheckDone:
     """What one change did: told as quieter or louder from twice its ± on."""
     d = difference(trial.before_db, trial.after_db)
     verdict: CheckVerdict = "same"
@@ -141,7 +155,7 @@ def judge(seq: int, trial: QuietTrial) -> CheckDone:
         if rise >= GROWN_DB and trial.tone_after_hz is not None:
             hz, grown = trial.tone_after_hz, rise
     return CheckDone(
-        seq=seq,
+        seq=trial.seq,
         check=trial.check,
         before_db=trial.before_db,
         after_db=trial.after_db,
@@ -155,11 +169,9 @@ def judge(seq: int, trial: QuietTrial) -> CheckDone:
     )
 
 
-def quiet(trials: tuple[KeptTrial, ...]) -> Quiet:
-    """The latest day's checks; levels of other days do not compare."""
-    kept = standing(trials, "quiet")
-    day = kept[-1].day if kept else None
-    done = tuple(judge(k.seq, k.trial) for k in kept if k.day == day)
+def quiet(day: str | None, tried: Sequence[Tried]) -> Quiet:
+    """The checks of one day; levels of other days do not compare."""
+    done = tuple(judge(t) for t in tried)
     made = {d.check for d in done}
     following = next((c.id for c in CHECKS if c.id not in made), None)
     together = None

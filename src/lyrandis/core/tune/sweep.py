@@ -13,7 +13,7 @@ from dataclasses import dataclass, field
 
 import numpy as np
 
-from lyrandis.core.bow.geometry import Array
+from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
 
 LEVEL_SD, SLOPE_SD, CURVE_MEAN, CURVE_SD = 5.0, 3.0, 1.6, 1.2  # dB, per 10 mm, per (10 mm)²
@@ -144,7 +144,7 @@ def sweep(
     """
     if not LEAST_RANGE_MM <= high_mm - low_mm <= MOST_RANGE_MM:
         raise RefusedError(
-            "high_mm",
+            "bow.maker_brace_high_in",
             f"The range of brace heights must be {LEAST_RANGE_MM:g} to {MOST_RANGE_MM:g} mm wide.",
             low_mm + LEAST_RANGE_MM,
             "mm",

@@ -6,7 +6,7 @@ import type { components, paths } from './schema';
 export type Schemas = {
 	[Name in keyof components['schemas']]: Readable<components['schemas'][Name]>;
 };
-export type Rig = Schemas['Rig'];
+export type Rig = Schemas['Rig-Output'];
 export type Bench = Schemas['BenchView'];
 export type RigView = Schemas['RigView'];
 export type Catalog = Schemas['Catalog'];

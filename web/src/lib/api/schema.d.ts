@@ -480,26 +480,6 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
-    "/api/rigs/{id}/brace-trials": {
-        parameters: {
-            query?: never;
-            header?: never;
-            path?: never;
-            cookie?: never;
-        };
-        /**
-         * Brace Trials
-         * @description The rig's brace trials as CSV, units in the header; struck ones are left out.
-         */
-        get: operations["brace_trials_api_rigs__id__brace_trials_get"];
-        put?: never;
-        post?: never;
-        delete?: never;
-        options?: never;
-        head?: never;
-        patch?: never;
-        trace?: never;
-    };
     "/api/rigs/{id}/check": {
         parameters: {
             query?: never;
@@ -828,6 +808,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/trials/{kind}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Trials Csv
+         * @description The rig's trials of one kind as CSV, units in the header; struck ones are left out.
+         */
+        get: operations["trials_csv_api_rigs__id__trials__kind__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{id}/undo": {
         parameters: {
             query?: never;
@@ -886,13 +886,47 @@ export interface components {
             };
             label: components["schemas"]["Said"];
             /** Station */
-            station?: string | null;
+            station: string | null;
         };
         /**
          * Aim
          * @description What the crawl chart is drawn for.
          */
-        Aim: {
+        "Aim-Input": {
+            /**
+             * Distances
+             * @default [
+             *       5,
+             *       10,
+             *       15,
+             *       20,
+             *       25,
+             *       30,
+             *       35,
+             *       40,
+             *       45,
+             *       50
+             *     ]
+             */
+            distances_m: number[];
+            /**
+             * Slope
+             * @description Uphill is positive.
+             * @default 0
+             */
+            slope_deg: number;
+            /**
+             * Half height of the spot
+             * @description The arrow may land this far off.
+             * @default 5
+             */
+            spot_half_height_cm: number;
+        };
+        /**
+         * Aim
+         * @description What the crawl chart is drawn for.
+         */
+        "Aim-Output": {
             /**
              * Distances
              * @default [
@@ -926,7 +960,7 @@ export interface components {
          * Archer
          * @description Who draws: length of draw, hand, release and how the eye stands over the arrow.
          */
-        Archer: {
+        "Archer-Input": {
             /**
              * Anchor
              * @default under_chin
@@ -996,6 +1030,79 @@ export interface components {
             thumb_offset_mm?: number | null;
         };
         /**
+         * Archer
+         * @description Who draws: length of draw, hand, release and how the eye stands over the arrow.
+         */
+        "Archer-Output": {
+            /**
+             * Anchor
+             * @default under_chin
+             * @enum {string}
+             */
+            anchor: "under_chin" | "cheek";
+            /**
+             * Draw length
+             * @description Trade standard: arrow nock groove to the pivot of the grip plus 1 3/4 in.
+             * @default 28
+             */
+            draw_length_in: number;
+            /** Measured by */
+            draw_method: ("tape" | "arm_span" | "marked_arrow") | null;
+            /**
+             * Draw uncertainty
+             * @description One standard deviation of the draw length.
+             */
+            draw_plus_minus_in: number | null;
+            /**
+             * Eye above arrow nock
+             * @description Eye to arrow nock at full draw, square to the shaft; about 112 mm with the anchor under the chin, 72 mm at the cheek.
+             * @default 112
+             */
+            eye_above_nock_mm: number;
+            /**
+             * Finger width
+             * @description Width of one string finger over the tab.
+             * @default 18
+             */
+            finger_width_mm: number;
+            /**
+             * Archer
+             * @description A child's bow is chosen with a coach; no plan is made here.
+             * @default adult
+             * @enum {string}
+             */
+            grown: "adult" | "child";
+            /**
+             * Hand
+             * @description The hand that draws the string.
+             * @default right
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Release
+             * @default three_under
+             * @enum {string}
+             */
+            release: "split" | "three_under" | "thumb";
+            /**
+             * Tab mark pitch
+             * @description Distance between two marks on the tab.
+             * @default 3
+             */
+            stitch_pitch_mm: number;
+            /**
+             * Thumb offset
+             * @description Thumb draw: how far the string sits behind the mark on the arrow. Estimated from the string's angle if left empty.
+             */
+            thumb_offset_mm: number | null;
+        };
+        /**
          * ArchiveIn
          * @description Whether the rig is put away.
          */
@@ -1007,7 +1114,7 @@ export interface components {
          * Arrow
          * @description One arrow of the set and its parts.
          */
-        Arrow: {
+        "Arrow-Input": {
             /**
              * Shaft diameter
              * @default 6
@@ -1068,17 +1175,92 @@ export interface components {
             weighed_gr?: number | null;
         };
         /**
+         * Arrow
+         * @description One arrow of the set and its parts.
+         */
+        "Arrow-Output": {
+            /**
+             * Shaft diameter
+             * @default 6
+             */
+            diameter_mm: number;
+            /**
+             * Feathers or vanes
+             * @default 3
+             */
+            fletching_count: number;
+            /**
+             * Fletching, all of it
+             * @default 9
+             */
+            fletching_gr: number;
+            /**
+             * Shaft grains per inch
+             * @default 7.8
+             */
+            grains_per_inch: number;
+            /**
+             * Insert
+             * @default 12
+             */
+            insert_gr: number;
+            /**
+             * Shaft material
+             * @default carbon
+             * @enum {string}
+             */
+            material: "carbon" | "aluminium" | "wood" | "cane";
+            /**
+             * Arrow nock
+             * @default 9
+             */
+            nock_gr: number;
+            /**
+             * Point
+             * @default 110
+             */
+            point_gr: number;
+            /**
+             * Shaft length
+             * @description Throat of the arrow nock to the back of the point.
+             * @default 30
+             */
+            shaft_length_in: number;
+            /**
+             * Static spine
+             * @description 0.001 in of sag at 28 in under 1.94 lb.
+             * @default 600
+             */
+            static_spine: number;
+            /**
+             * Weighed arrow
+             * @description The finished arrow on a grain scale.
+             */
+            weighed_gr: number | null;
+        };
+        /**
          * ArrowIn
          * @description An arrow.
          */
         ArrowIn: {
-            arrow: components["schemas"]["Arrow"];
+            arrow: components["schemas"]["Arrow-Input"];
         };
         /**
          * Assembly
          * @description What was done to put the bow together: the ids of core.assembly's steps.
          */
-        Assembly: {
+        "Assembly-Input": {
+            /**
+             * Assembly steps done
+             * @default []
+             */
+            done: string[];
+        };
+        /**
+         * Assembly
+         * @description What was done to put the bow together: the ids of core.assembly's steps.
+         */
+        "Assembly-Output": {
             /**
              * Assembly steps done
              * @default []
@@ -1087,25 +1269,39 @@ export interface components {
         };
         /**
          * BenchView
-         * @description Every number of a rig.
+         * @description A rig with its rail and tally, the stations asked for, and the parts these show.
+         *
+         *     A part is None where it was not asked for, where there is none of it, and where the models
+         *     refuse the rig: then the station says why.
          */
         BenchView: {
             arrow: components["schemas"]["Build"] | null;
             /** Assembly */
-            assembly: components["schemas"]["Step"][];
+            assembly: components["schemas"]["Step"][] | null;
+            bolts: components["schemas"]["BoltTurn"] | null;
             bow_length: components["schemas"]["BowLengthView"] | null;
-            brace: components["schemas"]["BraceFit"] | null;
+            brace: components["schemas"]["BraceView"] | null;
             crawls: components["schemas"]["CrawlsView"] | null;
+            draws: components["schemas"]["DrawHistory"] | null;
             force_draw: components["schemas"]["ForceDrawView"] | null;
+            hold: components["schemas"]["Hold"] | null;
+            limbs: components["schemas"]["LimbPair"] | null;
+            listening: components["schemas"]["Listening"] | null;
             nock: components["schemas"]["NockStart"] | null;
-            rig: components["schemas"]["Rig"];
+            /** Notes */
+            notes: components["schemas"]["RailNote"][];
+            plan: components["schemas"]["PlanView"] | null;
+            quiet: components["schemas"]["Quiet"] | null;
+            rig: components["schemas"]["Rig-Output"];
+            settling: components["schemas"]["SettlingView"] | null;
             shot: components["schemas"]["ShotView"] | null;
             /** Stations */
             stations: components["schemas"]["StationView"][];
             string: components["schemas"]["StringFit"] | null;
             /** Tally */
             tally: components["schemas"]["TallyEntry"][];
-            trials: components["schemas"]["TrialsView"];
+            /** Turns Seen */
+            turns_seen: components["schemas"]["TurnsSeen"][] | null;
             window: components["schemas"]["SpineWindow"] | null;
         };
         /** Body_compute_sound_api_compute_sound_post */
@@ -1144,7 +1340,7 @@ export interface components {
          * Bow
          * @description The bow as it is built and marked, and how high its string stands.
          */
-        Bow: {
+        "Bow-Input": {
             /**
              * Brace height
              * @description From the string to the reference; the form's usual height if left empty.
@@ -1248,12 +1444,119 @@ export interface components {
             tips: "working" | "short" | "long" | "heavy";
         };
         /**
+         * Bow
+         * @description The bow as it is built and marked, and how high its string stands.
+         */
+        "Bow-Output": {
+            /**
+             * Brace height
+             * @description From the string to the reference; the form's usual height if left empty.
+             */
+            brace_height_in: number | null;
+            /**
+             * Reference in front of the grip
+             * @description How far the back or plunger lies in front of the deepest part of the grip.
+             */
+            brace_offset_in: number | null;
+            /**
+             * Brace measured to
+             * @description Deepest part of the grip, back of the bow, or plunger.
+             * @default grip
+             * @enum {string}
+             */
+            brace_reference: "grip" | "back" | "plunger";
+            /**
+             * Cut past centre
+             * @description How far the side plate stands past the string's plane; negative is short of it.
+             * @default 1
+             */
+            centre_cut_mm: number;
+            /**
+             * Form
+             * @default recurve
+             * @enum {string}
+             */
+            form: "longbow" | "hybrid" | "recurve" | "static_tip";
+            /**
+             * Bow length
+             * @description Along the back, nock to nock, unstrung.
+             * @default 68
+             */
+            length_in: number;
+            /**
+             * Limb material
+             * @default laminated
+             * @enum {string}
+             */
+            limb_material: "laminated" | "solid_glass" | "natural";
+            /**
+             * Built for low-stretch string
+             * @description Ask the maker; never guess.
+             * @default unknown
+             * @enum {string}
+             */
+            low_stretch_rated: "yes" | "no" | "unknown";
+            /** Maker's highest brace height */
+            maker_brace_high_in: number | null;
+            /** Maker's lowest brace height */
+            maker_brace_low_in: number | null;
+            /** Maker's greatest draw */
+            maker_max_draw_in: number | null;
+            /** Maker's least grains per pound */
+            maker_min_gpp: number | null;
+            /**
+             * Marked at
+             * @description The draw at which the marked weight holds.
+             * @default 28
+             */
+            marked_draw_in: number;
+            /**
+             * Marked weight
+             * @description The number on the bow; good to a pound or two.
+             * @default 36
+             */
+            marked_weight_lbf: number;
+            /**
+             * Scale readings
+             * @description Pairs of draw [in, trade standard] and force [lb] read off a bow scale.
+             * @default []
+             */
+            measured: [
+                number,
+                number
+            ][];
+            /**
+             * Riser length
+             * @description The part that does not bend. The form's usual share of the length if left empty.
+             */
+            riser_in: number | null;
+            /**
+             * Side plate
+             * @default plunger
+             * @enum {string}
+             */
+            side_plate: "plunger" | "leather" | "felt" | "hard";
+            /**
+             * Takedown
+             * @description Riser with separate limbs.
+             * @default true
+             */
+            takedown: boolean;
+            /**
+             * Tips
+             * @description How much of the tip does not bend.
+             * @default working
+             * @enum {string}
+             */
+            tips: "working" | "short" | "long" | "heavy";
+        };
+        /**
          * BowLengthIn
          * @description An archer, what the bow is for, and the kind of bow.
          */
         BowLengthIn: {
-            archer: components["schemas"]["Archer"];
-            bow?: components["schemas"]["Bow"] | null;
+            archer: components["schemas"]["Archer-Input"];
+            bow?: components["schemas"]["Bow-Input"] | null;
             /**
              * @default {
              *       "angle_split_deg": 121,
@@ -1269,7 +1572,7 @@ export interface components {
              *       "short_limb_to_in": 26.5
              *     }
              */
-            schools: components["schemas"]["SchoolNumbers"];
+            schools: components["schemas"]["SchoolNumbers-Input"];
             /** Takedown */
             takedown?: boolean | null;
             /**
@@ -1292,47 +1595,16 @@ export interface components {
             /** Candidates */
             candidates: components["schemas"]["Candidate"][];
             map: components["schemas"]["LengthMap"];
-            /**
-             * Reach
-             * @default []
-             */
+            /** Reach */
             reach: components["schemas"]["Reach"][];
             /** Schools */
             schools: components["schemas"]["School"][];
         };
         /**
-         * BraceFit
-         * @description Brace heights [in] to the archer's own reference, and to the pivot.
-         */
-        BraceFit: {
-            /** Assumed */
-            assumed: boolean;
-            /** Brace In */
-            brace_in: number;
-            /** By Reference In */
-            by_reference_in: {
-                [key: string]: number | null;
-            };
-            /** Energy Per In Pct */
-            energy_per_in_pct: number;
-            /** High In */
-            high_in: number;
-            /** Low In */
-            low_in: number;
-            /** Range From */
-            range_from: string;
-            /** Start In */
-            start_in: number;
-            /** String Per In */
-            string_per_in: number;
-            /** To Pivot In */
-            to_pivot_in: number;
-        };
-        /**
          * BraceTrial
          * @description One brace height listened to: some shots, how loud each was, how the hand felt it.
          */
-        BraceTrial: {
+        "BraceTrial-Input": {
             /**
              * Arrows shot
              * @default 3
@@ -1381,6 +1653,88 @@ export interface components {
             reference: "grip" | "back" | "plunger";
             /** Turns in the string */
             twists?: number | null;
+        };
+        /**
+         * BraceTrial
+         * @description One brace height listened to: some shots, how loud each was, how the hand felt it.
+         */
+        "BraceTrial-Output": {
+            /**
+             * Arrows shot
+             * @default 3
+             */
+            arrows: number;
+            /** Brace height */
+            brace_height_in: number;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Feel
+             * @description 1 harsh to 5 smooth.
+             */
+            feel: number | null;
+            /** Group, across */
+            group_cm: number | null;
+            /**
+             * Heard By
+             * @default ear
+             * @enum {string}
+             */
+            heard_by: "ear" | "meter" | "recording" | "simulated";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "brace";
+            /**
+             * Levels Db
+             * @default []
+             */
+            levels_db: number[];
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Reference
+             * @default grip
+             * @enum {string}
+             */
+            reference: "grip" | "back" | "plunger";
+            /** Turns in the string */
+            twists: number | null;
+        };
+        /**
+         * BraceView
+         * @description The brace height, and what 1 in more does; None where the bow cannot be drawn so.
+         */
+        BraceView: {
+            /** Assumed */
+            assumed: boolean;
+            /** Brace In */
+            brace_in: number;
+            /** By Reference In */
+            by_reference_in: {
+                [key: string]: number | null;
+            };
+            /** Energy Per In Pct */
+            energy_per_in_pct: number | null;
+            /** High In */
+            high_in: number;
+            /** Low In */
+            low_in: number;
+            /** Range From */
+            range_from: string;
+            /** Start In */
+            start_in: number;
+            /** String Per In */
+            string_per_in: number | null;
+            /** To Pivot In */
+            to_pivot_in: number;
         };
         /**
          * Build
@@ -1455,7 +1809,7 @@ export interface components {
             forms: {
                 [key: string]: components["schemas"]["FormNote"];
             };
-            fresh_rig: components["schemas"]["Rig"];
+            fresh_rig: components["schemas"]["Rig-Output"];
             /** Inspection */
             inspection: components["schemas"]["PlaceNote"][];
             /** Quantities */
@@ -1464,24 +1818,23 @@ export interface components {
             };
             /** Quiet */
             quiet: components["schemas"]["CheckNote"][];
+            /** Schools */
+            schools: {
+                [key: string]: string;
+            };
             /** Stations */
             stations: components["schemas"]["StationNote"][];
+            /** Trials */
+            trials: {
+                [key: string]: string;
+            };
             /** Units */
             units: {
                 [key: string]: components["schemas"]["UnitView"];
             };
-        };
-        /**
-         * Changes
-         * @description Settings by dotted path.
-         */
-        Changes: {
-            /**
-             * Changes
-             * @default {}
-             */
-            changes: {
-                [key: string]: unknown;
+            /** Verdicts */
+            verdicts: {
+                [key: string]: string;
             };
         };
         /**
@@ -1655,7 +2008,7 @@ export interface components {
         };
         /**
          * CrawlsView
-         * @description The crawl chart.
+         * @description The crawl chart with its ±, and the flights of its crawls.
          */
         CrawlsView: {
             finger_rule: components["schemas"]["FingerRule"] | null;
@@ -1670,8 +2023,37 @@ export interface components {
             rows: components["schemas"]["CrawlRow"][];
         };
         /**
+         * Curve
+         * @description A session's sweep in inches to the bow's own reference; arrays of shape (n,).
+         *
+         *     `next_in` is where to listen next, None when done; `sure` P(quietest within 2 mm of best).
+         */
+        Curve: {
+            /** Best In */
+            best_in: number;
+            /** Brace In */
+            brace_in: number[];
+            /** Done */
+            done: boolean;
+            /** Interval In */
+            interval_in: [
+                number,
+                number
+            ];
+            /** Mean Db */
+            mean_db: number[];
+            /** Next In */
+            next_in: number | null;
+            /** Sd Db */
+            sd_db: number[];
+            /** Sure */
+            sure: number;
+            /** Why */
+            why: string;
+        };
+        /**
          * CurveView
-         * @description A force–draw curve: draws [in, trade] and forces [lb].
+         * @description A force–draw curve: draws [in, trade] and forces [lb], shape (n,).
          */
         CurveView: {
             /** Draw In */
@@ -1689,7 +2071,7 @@ export interface components {
             /** Faults */
             faults: string[];
             /** Replaced */
-            replaced?: string | null;
+            replaced: string | null;
             /** Rigs */
             rigs: number;
             /** Unreadable */
@@ -1718,7 +2100,7 @@ export interface components {
         DrawLengthIn: {
             /** Back Offset In */
             back_offset_in?: number | null;
-            bow?: components["schemas"]["Bow"] | null;
+            bow?: components["schemas"]["Bow-Input"] | null;
             /** Bow Length In */
             bow_length_in?: number | null;
             /**
@@ -1775,9 +2157,49 @@ export interface components {
          * DrawTrial
          * @description Readings of the draw by one method, and what they came to.
          */
-        DrawTrial: {
+        "DrawTrial-Input": {
             /** Back in front of the pivot */
             back_offset_in?: number | null;
+            /**
+             * Convention
+             * @default trade
+             * @enum {string}
+             */
+            convention: "trade" | "pivot" | "back";
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Draw length */
+            draw_length_in: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "draw";
+            /**
+             * Method
+             * @enum {string}
+             */
+            method: "tape" | "arm_span" | "marked_arrow";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Draw uncertainty */
+            plus_minus_in: number;
+            /** Readings In */
+            readings_in: number[];
+        };
+        /**
+         * DrawTrial
+         * @description Readings of the draw by one method, and what they came to.
+         */
+        "DrawTrial-Output": {
+            /** Back in front of the pivot */
+            back_offset_in: number | null;
             /**
              * Convention
              * @default trade
@@ -1863,7 +2285,7 @@ export interface components {
         };
         /**
          * FieldNote
-         * @description What the interface needs to know of one setting of a rig.
+         * @description What the interface needs to know of one setting of a rig; `words` names its choices.
          */
         FieldNote: {
             /**
@@ -1874,9 +2296,9 @@ export interface components {
             /** Help */
             help: string;
             /** High */
-            high?: number | null;
+            high: number | null;
             /** Low */
-            low?: number | null;
+            low: number | null;
             /**
              * Optional
              * @default false
@@ -1885,9 +2307,16 @@ export interface components {
             /** Path */
             path: string;
             /** Quantity */
-            quantity?: string | null;
+            quantity: string | null;
             /** Title */
             title: string;
+            /**
+             * Words
+             * @default {}
+             */
+            words: {
+                [key: string]: string;
+            };
         };
         /**
          * FieldProblem
@@ -1914,7 +2343,7 @@ export interface components {
          * @description One thing the numbers mean, how serious, why, whose word it is, and what cures it.
          */
         Finding: {
-            action?: components["schemas"]["Action"] | null;
+            action: components["schemas"]["Action"] | null;
             /**
              * Level
              * @enum {string}
@@ -1980,7 +2409,7 @@ export interface components {
         };
         /**
          * FlightView
-         * @description The arrow's path over the sight line for the aimed crawl, heights in cm.
+         * @description The arrow's path over the sight line for the aimed crawl: heights [cm], shape (n,).
          */
         FlightView: {
             /** Aimed M */
@@ -2014,7 +2443,7 @@ export interface components {
          * @description A bow and how far it is drawn.
          */
         ForceDrawIn: {
-            bow: components["schemas"]["Bow"];
+            bow: components["schemas"]["Bow-Input"];
             /**
              * Draw Length In
              * @default 28
@@ -2036,7 +2465,7 @@ export interface components {
              *       "strands": 14
              *     }
              */
-            string: components["schemas"]["String"];
+            string: components["schemas"]["String-Input"];
         };
         /**
          * ForceDrawView
@@ -2089,25 +2518,25 @@ export interface components {
         Health: {
             /**
              * Status
-             * @default ok
              * @constant
              */
             status: "ok";
-            /**
-             * Version
-             * @default 0.1.0
-             */
+            /** Version */
             version: string;
         };
         /**
-         * HeardView
-         * @description One trial of the session.
+         * Heard
+         * @description One trial of the session: brace to the bow's own reference [in], levels [dB], feel, group.
          */
-        HeardView: {
+        Heard: {
+            /** Arrows */
+            arrows: number;
             /** Brace In */
             brace_in: number;
             /** Feel */
             feel: number | null;
+            /** Group Cm */
+            group_cm: number | null;
             /** Levels Db */
             levels_db: number[];
             /** Mean Db */
@@ -2153,7 +2582,38 @@ export interface components {
          * HoldTrial
          * @description How long a bow was held at full draw, and how it ended.
          */
-        HoldTrial: {
+        "HoldTrial-Input": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Ended
+             * @default steady
+             * @enum {string}
+             */
+            ended: "steady" | "shaking" | "pain";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "hold";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Held for */
+            seconds: number;
+            /** Weight held */
+            weight_lbf: number;
+        };
+        /**
+         * HoldTrial
+         * @description How long a bow was held at full draw, and how it ended.
+         */
+        "HoldTrial-Output": {
             /**
              * Day
              * @default
@@ -2184,7 +2644,35 @@ export interface components {
          * InspectionTrial
          * @description What was looked at on the bow, and where something was found.
          */
-        InspectionTrial: {
+        "InspectionTrial-Input": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Found
+             * @default []
+             */
+            found: ("cracks" | "layers" | "twist" | "tips" | "fades" | "riser" | "string")[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "inspection";
+            /** Looked */
+            looked: ("cracks" | "layers" | "twist" | "tips" | "fades" | "riser" | "string")[];
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+        };
+        /**
+         * InspectionTrial
+         * @description What was looked at on the bow, and where something was found.
+         */
+        "InspectionTrial-Output": {
             /**
              * Day
              * @default
@@ -2235,7 +2723,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"] | components["schemas"]["BraceTrial"] | components["schemas"]["SettlingTrial"] | components["schemas"]["QuietTrial"]) | null;
+            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"]) | null;
             /**
              * Why
              * @default
@@ -2290,7 +2778,7 @@ export interface components {
          * Limbs
          * @description A takedown's two limbs as they are marked, and how far their bolts are turned.
          */
-        Limbs: {
+        "Limbs-Input": {
             /**
              * Tilt per turn
              * @description How far one turn of the bolt tilts the limb; about 0.8° until you measured it.
@@ -2318,6 +2806,45 @@ export interface components {
             upper_class?: ("short" | "medium" | "long") | null;
             /** Upper limb marked */
             upper_lbf?: number | null;
+            /**
+             * Upper bolt, turns out
+             * @description From where the marked weight holds.
+             * @default 0
+             */
+            upper_turns: number;
+        };
+        /**
+         * Limbs
+         * @description A takedown's two limbs as they are marked, and how far their bolts are turned.
+         */
+        "Limbs-Output": {
+            /**
+             * Tilt per turn
+             * @description How far one turn of the bolt tilts the limb; about 0.8° until you measured it.
+             * @default 0.8
+             */
+            degrees_per_turn: number;
+            /** Lower limb's length */
+            lower_class: ("short" | "medium" | "long") | null;
+            /** Lower limb marked */
+            lower_lbf: number | null;
+            /**
+             * Lower bolt, turns out
+             * @description From where the marked weight holds.
+             * @default 0
+             */
+            lower_turns: number;
+            /**
+             * The two limbs
+             * @description Top and bottom of one pair, or what they are instead.
+             * @default unknown
+             * @enum {string}
+             */
+            pair: "pair" | "two_upper" | "two_lower" | "two_makers" | "unknown";
+            /** Upper limb's length */
+            upper_class: ("short" | "medium" | "long") | null;
+            /** Upper limb marked */
+            upper_lbf: number | null;
             /**
              * Upper bolt, turns out
              * @description From where the marked weight holds.
@@ -2363,21 +2890,26 @@ export interface components {
             string_angle_deg: number;
         };
         /**
-         * ListeningView
-         * @description The latest session of brace trials; braces to the bow's own reference.
+         * Listening
+         * @description A session's trials, what the sweep makes of them, and the range it keeps to [in].
+         *
+         *     All braces are to the bow's own reference. `elsewhere` counts the trials of other days;
+         *     `wide_groups` are braces whose group is too large to be chance.
          */
-        ListeningView: {
-            curve: components["schemas"]["SessionCurveView"] | null;
+        Listening: {
+            curve: components["schemas"]["Curve"] | null;
             /** Day */
             day: string | null;
             /** Elsewhere */
             elsewhere: number;
             /** Heard */
-            heard: components["schemas"]["HeardView"][];
+            heard: components["schemas"]["Heard"][];
             /** High In */
             high_in: number;
             /** Low In */
             low_in: number;
+            /** Wide Groups */
+            wide_groups: number[];
         };
         /**
          * NockStart
@@ -2422,10 +2954,7 @@ export interface components {
         Part: {
             /** At In */
             at_in: number;
-            /**
-             * Length In
-             * @default 0
-             */
+            /** Length In */
             length_in: number;
             /** Mass Gr */
             mass_gr: number;
@@ -2503,7 +3032,7 @@ export interface components {
          * PreferencesView
          * @description Display unit per quantity, and the theme.
          */
-        PreferencesView: {
+        "PreferencesView-Input": {
             /**
              * Theme
              * @default system
@@ -2517,6 +3046,40 @@ export interface components {
             units: {
                 [key: string]: string;
             };
+        };
+        /**
+         * PreferencesView
+         * @description Display unit per quantity, and the theme.
+         */
+        "PreferencesView-Output": {
+            /**
+             * Theme
+             * @default system
+             * @enum {string}
+             */
+            theme: "system" | "light" | "dark";
+            /**
+             * Units
+             * @default {}
+             */
+            units: {
+                [key: string]: string;
+            };
+        };
+        /**
+         * PreviewIn
+         * @description Settings by dotted path, and the stations whose numbers are asked for; all if none named.
+         */
+        PreviewIn: {
+            /**
+             * Changes
+             * @default {}
+             */
+            changes: {
+                [key: string]: unknown;
+            };
+            /** Parts */
+            parts?: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls")[] | null;
         };
         /**
          * PreviewView
@@ -2535,11 +3098,11 @@ export interface components {
             /** Field */
             field: string;
             /** Limit */
-            limit?: number | null;
+            limit: number | null;
             /** Reason */
             reason: string;
             /** Unit */
-            unit?: string | null;
+            unit: string | null;
         };
         /**
          * ProblemDetails
@@ -2594,7 +3157,7 @@ export interface components {
          * QuietTrial
          * @description One check of the quiet list: levels before and after one change, and the strongest tone.
          */
-        QuietTrial: {
+        "QuietTrial-Input": {
             /** After Db */
             after_db: number[];
             /** Before Db */
@@ -2627,6 +3190,57 @@ export interface components {
             tone_before_db?: number | null;
             /** Tone Before Hz */
             tone_before_hz?: number | null;
+        };
+        /**
+         * QuietTrial
+         * @description One check of the quiet list: levels before and after one change, and the strongest tone.
+         */
+        "QuietTrial-Output": {
+            /** After Db */
+            after_db: number[];
+            /** Before Db */
+            before_db: number[];
+            /**
+             * Check
+             * @enum {string}
+             */
+            check: "brace" | "strand" | "strands" | "loose" | "dampers" | "tune";
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "quiet";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Tone After Db */
+            tone_after_db: number | null;
+            /** Tone After Hz */
+            tone_after_hz: number | null;
+            /** Tone Before Db */
+            tone_before_db: number | null;
+            /** Tone Before Hz */
+            tone_before_hz: number | null;
+        };
+        /**
+         * RailNote
+         * @description A station on the rail; `problem` is set where even its note cannot be computed.
+         */
+        RailNote: {
+            note: components["schemas"]["Said"];
+            problem: components["schemas"]["Problem"] | null;
+            /**
+             * Station
+             * @enum {string}
+             */
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
         };
         /**
          * Reach
@@ -2663,7 +3277,7 @@ export interface components {
          * Rig
          * @description One archer with one bow, string and arrow.
          */
-        Rig: {
+        "Rig-Input": {
             /**
              * @default {
              *       "distances_m": [
@@ -2682,7 +3296,7 @@ export interface components {
              *       "spot_half_height_cm": 5
              *     }
              */
-            aim: components["schemas"]["Aim"];
+            aim: components["schemas"]["Aim-Input"];
             /**
              * @default {
              *       "anchor": "under_chin",
@@ -2696,7 +3310,7 @@ export interface components {
              *       "stitch_pitch_mm": 3
              *     }
              */
-            archer: components["schemas"]["Archer"];
+            archer: components["schemas"]["Archer-Input"];
             /**
              * @default {
              *       "diameter_mm": 6,
@@ -2711,13 +3325,13 @@ export interface components {
              *       "static_spine": 600
              *     }
              */
-            arrow: components["schemas"]["Arrow"];
+            arrow: components["schemas"]["Arrow-Input"];
             /**
              * @default {
              *       "done": []
              *     }
              */
-            assembly: components["schemas"]["Assembly"];
+            assembly: components["schemas"]["Assembly-Input"];
             /**
              * @default {
              *       "brace_reference": "grip",
@@ -2734,7 +3348,7 @@ export interface components {
              *       "tips": "working"
              *     }
              */
-            bow: components["schemas"]["Bow"];
+            bow: components["schemas"]["Bow-Input"];
             /**
              * @default {
              *       "degrees_per_turn": 0.8,
@@ -2743,7 +3357,7 @@ export interface components {
              *       "upper_turns": 0
              *     }
              */
-            limbs: components["schemas"]["Limbs"];
+            limbs: components["schemas"]["Limbs-Input"];
             /**
              * Name
              * @default New rig
@@ -2774,7 +3388,7 @@ export interface components {
              *       "short_limb_to_in": 26.5
              *     }
              */
-            schools: components["schemas"]["SchoolNumbers"];
+            schools: components["schemas"]["SchoolNumbers-Input"];
             /**
              * @default {
              *       "starts": "",
@@ -2782,7 +3396,7 @@ export interface components {
              *       "weeks": 6
              *     }
              */
-            step_up: components["schemas"]["StepUp"];
+            step_up: components["schemas"]["StepUp-Input"];
             /**
              * @default {
              *       "build": "unknown",
@@ -2792,7 +3406,154 @@ export interface components {
              *       "strands": 14
              *     }
              */
-            string: components["schemas"]["String"];
+            string: components["schemas"]["String-Input"];
+            /**
+             * Taste
+             * @description −1 short and lively, +1 long and smooth.
+             * @default 0
+             */
+            taste: number;
+            /**
+             * Used for
+             * @default woodland
+             * @enum {string}
+             */
+            use: "close_cover" | "woodland" | "range" | "backyard";
+        };
+        /**
+         * Rig
+         * @description One archer with one bow, string and arrow.
+         */
+        "Rig-Output": {
+            /**
+             * @default {
+             *       "distances_m": [
+             *         5,
+             *         10,
+             *         15,
+             *         20,
+             *         25,
+             *         30,
+             *         35,
+             *         40,
+             *         45,
+             *         50
+             *       ],
+             *       "slope_deg": 0,
+             *       "spot_half_height_cm": 5
+             *     }
+             */
+            aim: components["schemas"]["Aim-Output"];
+            /**
+             * @default {
+             *       "anchor": "under_chin",
+             *       "draw_length_in": 28,
+             *       "eye_above_nock_mm": 112,
+             *       "finger_width_mm": 18,
+             *       "grown": "adult",
+             *       "hand": "right",
+             *       "name": "",
+             *       "release": "three_under",
+             *       "stitch_pitch_mm": 3
+             *     }
+             */
+            archer: components["schemas"]["Archer-Output"];
+            /**
+             * @default {
+             *       "diameter_mm": 6,
+             *       "fletching_count": 3,
+             *       "fletching_gr": 9,
+             *       "grains_per_inch": 7.8,
+             *       "insert_gr": 12,
+             *       "material": "carbon",
+             *       "nock_gr": 9,
+             *       "point_gr": 110,
+             *       "shaft_length_in": 30,
+             *       "static_spine": 600
+             *     }
+             */
+            arrow: components["schemas"]["Arrow-Output"];
+            /**
+             * @default {
+             *       "done": []
+             *     }
+             */
+            assembly: components["schemas"]["Assembly-Output"];
+            /**
+             * @default {
+             *       "brace_reference": "grip",
+             *       "centre_cut_mm": 1,
+             *       "form": "recurve",
+             *       "length_in": 68,
+             *       "limb_material": "laminated",
+             *       "low_stretch_rated": "unknown",
+             *       "marked_draw_in": 28,
+             *       "marked_weight_lbf": 36,
+             *       "measured": [],
+             *       "side_plate": "plunger",
+             *       "takedown": true,
+             *       "tips": "working"
+             *     }
+             */
+            bow: components["schemas"]["Bow-Output"];
+            /**
+             * @default {
+             *       "degrees_per_turn": 0.8,
+             *       "lower_turns": 0,
+             *       "pair": "unknown",
+             *       "upper_turns": 0
+             *     }
+             */
+            limbs: components["schemas"]["Limbs-Output"];
+            /**
+             * Name
+             * @default New rig
+             */
+            name: string;
+            /**
+             * Nock point height
+             * @description From square at the rest to the underside of the arrow nock.
+             */
+            nock_height_mm: number | null;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * @default {
+             *       "angle_split_deg": 121,
+             *       "angle_three_under_deg": 127,
+             *       "ladder_rung_draw_in": 2,
+             *       "ladder_start_draw_in": 25,
+             *       "ladder_start_in": 64,
+             *       "medium_limb_to_in": 29.75,
+             *       "ratio_high": 2.3,
+             *       "ratio_low": 2.05,
+             *       "reserve_close_cover_in": -0.5,
+             *       "reserve_in": 1.5,
+             *       "short_limb_to_in": 26.5
+             *     }
+             */
+            schools: components["schemas"]["SchoolNumbers-Output"];
+            /**
+             * @default {
+             *       "starts": "",
+             *       "step_lbf": 2,
+             *       "weeks": 6
+             *     }
+             */
+            step_up: components["schemas"]["StepUp-Output"];
+            /**
+             * @default {
+             *       "build": "unknown",
+             *       "material": "polyester",
+             *       "silencer_position": 0.7,
+             *       "silencers_gr": 0,
+             *       "strands": 14
+             *     }
+             */
+            string: components["schemas"]["String-Output"];
             /**
              * Taste
              * @description −1 short and lively, +1 long and smooth.
@@ -2836,7 +3597,7 @@ export interface components {
             /** Undoable */
             undoable: boolean;
             /** Unreadable */
-            unreadable?: string | null;
+            unreadable: string | null;
         };
         /**
          * RigView
@@ -2848,7 +3609,7 @@ export interface components {
             /** Id */
             id: number;
             redoable: components["schemas"]["Said"] | null;
-            rig: components["schemas"]["Rig"];
+            rig: components["schemas"]["Rig-Output"];
             /** Seq */
             seq: number;
             /** States */
@@ -2905,7 +3666,68 @@ export interface components {
          * SchoolNumbers
          * @description The numbers of the schools of bow length: the usual ones, or the archer's own rules.
          */
-        SchoolNumbers: {
+        "SchoolNumbers-Input": {
+            /**
+             * Angle, split finger
+             * @default 121
+             */
+            angle_split_deg: number;
+            /**
+             * Angle, three under
+             * @default 127
+             */
+            angle_three_under_deg: number;
+            /**
+             * Draw per rung of 2 in
+             * @default 2
+             */
+            ladder_rung_draw_in: number;
+            /**
+             * Lowest rung serves to
+             * @default 25
+             */
+            ladder_start_draw_in: number;
+            /**
+             * Ladder's lowest rung
+             * @default 64
+             */
+            ladder_start_in: number;
+            /**
+             * Medium limbs up to
+             * @default 29.75
+             */
+            medium_limb_to_in: number;
+            /**
+             * Ratio band to
+             * @default 2.3
+             */
+            ratio_high: number;
+            /**
+             * Ratio band from
+             * @default 2.05
+             */
+            ratio_low: number;
+            /**
+             * Reserve in close cover
+             * @default -0.5
+             */
+            reserve_close_cover_in: number;
+            /**
+             * Reserve before stack
+             * @default 1.5
+             */
+            reserve_in: number;
+            /**
+             * Short limbs up to
+             * @default 26.5
+             */
+            short_limb_to_in: number;
+        };
+        /**
+         * SchoolNumbers
+         * @description The numbers of the schools of bow length: the usual ones, or the archer's own rules.
+         */
+        "SchoolNumbers-Output": {
             /**
              * Angle, split finger
              * @default 121
@@ -2971,37 +3793,41 @@ export interface components {
             seq: number;
         };
         /**
-         * SessionCurveView
-         * @description Loudness over brace to the bow's own reference, and where to listen next.
+         * SettlingTrial
+         * @description The brace height of a new string after some hours braced; none when it was just put on.
          */
-        SessionCurveView: {
-            /** Best In */
-            best_in: number;
-            /** Brace In */
-            brace_in: number[];
-            /** Done */
-            done: boolean;
-            /** Interval In */
-            interval_in: [
-                number,
-                number
-            ];
-            /** Mean Db */
-            mean_db: number[];
-            /** Next In */
-            next_in: number | null;
-            /** Sd Db */
-            sd_db: number[];
-            /** Sure */
-            sure: number;
-            /** Why */
-            why: string;
+        "SettlingTrial-Input": {
+            /** Brace height */
+            brace_height_in: number;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Hours braced */
+            hours: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "settling";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Reference
+             * @default grip
+             * @enum {string}
+             */
+            reference: "grip" | "back" | "plunger";
         };
         /**
          * SettlingTrial
          * @description The brace height of a new string after some hours braced; none when it was just put on.
          */
-        SettlingTrial: {
+        "SettlingTrial-Output": {
             /** Brace height */
             brace_height_in: number;
             /**
@@ -3030,7 +3856,7 @@ export interface components {
         };
         /**
          * SettlingView
-         * @description How a new string settles; the readings stand among the trials.
+         * @description How a new string settles, what was read, and how long it may have stood braced.
          */
         SettlingView: {
             /** Brace In */
@@ -3053,10 +3879,10 @@ export interface components {
             sinks_in: number;
         };
         /**
-         * ShotCurveView
-         * @description Speed, efficiency and residue over grains per pound.
+         * ShotCurve
+         * @description What other arrows would do, shape (n,) over grains per pound.
          */
-        ShotCurveView: {
+        ShotCurve: {
             /** Efficiency */
             efficiency: number[];
             /** Gpp */
@@ -3071,9 +3897,9 @@ export interface components {
          * @description A whole rig without its aim.
          */
         ShotIn: {
-            archer: components["schemas"]["Archer"];
-            arrow: components["schemas"]["Arrow"];
-            bow: components["schemas"]["Bow"];
+            archer: components["schemas"]["Archer-Input"];
+            arrow: components["schemas"]["Arrow-Input"];
+            bow: components["schemas"]["Bow-Input"];
             /**
              * @default {
              *       "build": "unknown",
@@ -3083,18 +3909,18 @@ export interface components {
              *       "strands": 14
              *     }
              */
-            string: components["schemas"]["String"];
+            string: components["schemas"]["String-Input"];
         };
         /**
          * ShotView
-         * @description One shot.
+         * @description One shot, and how light an arrow may be.
          */
         ShotView: {
             /** Arrow Energy Ftlb */
             arrow_energy_ftlb: number;
             /** Ceiling Speed Fps */
             ceiling_speed_fps: number;
-            curve: components["schemas"]["ShotCurveView"];
+            curve: components["schemas"]["ShotCurve"];
             /** Efficiency */
             efficiency: number;
             floor: components["schemas"]["Floor"];
@@ -3110,6 +3936,33 @@ export interface components {
             /** Virtual Mass Gr */
             virtual_mass_gr: number;
             weight_at_draw_lbf: components["schemas"]["Estimate"];
+        };
+        /**
+         * Sound
+         * @description A recording analysed: its events, and an outline for the drawing.
+         *
+         *     outline_db : loudest frame of each slice, shape (m,); slice_s : their length
+         *     tone : that of the shot in the middle by how far its tone stands out, [Hz] and [dB] over its
+         *         neighbours; None where no shot rang on long enough to tell
+         */
+        Sound: {
+            /** Duration S */
+            duration_s: number;
+            /** Events */
+            events: components["schemas"]["SoundEvent"][];
+            /** Lag S */
+            lag_s: number | null;
+            /** Noise Db */
+            noise_db: number;
+            /** Outline Db */
+            outline_db: number[];
+            /** Slice S */
+            slice_s: number;
+            /** Tone */
+            tone: [
+                number,
+                number
+            ] | null;
         };
         /**
          * SoundEvent
@@ -3143,29 +3996,6 @@ export interface components {
             tone_above_db: number | null;
             /** Tone Hz */
             tone_hz: number | null;
-        };
-        /**
-         * SoundOut
-         * @description What sounds in a recording, and an outline of it for the drawing.
-         */
-        SoundOut: {
-            /** Duration S */
-            duration_s: number;
-            /** Events */
-            events: components["schemas"]["SoundEvent"][];
-            /** Lag S */
-            lag_s: number | null;
-            /** Noise Db */
-            noise_db: number;
-            /** Outline Db */
-            outline_db: number[];
-            /** Slice S */
-            slice_s: number;
-            /** Tone */
-            tone: [
-                number,
-                number
-            ] | null;
         };
         /**
          * SpineWindow
@@ -3224,17 +4054,12 @@ export interface components {
             answer: components["schemas"]["Said"];
             /** Findings */
             findings: components["schemas"]["Finding"][];
-            note: components["schemas"]["Said"];
-            problem?: components["schemas"]["Problem"] | null;
-            /** Question */
-            question: string;
+            problem: components["schemas"]["Problem"] | null;
             /**
              * Station
              * @enum {string}
              */
             station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
-            /** Title */
-            title: string;
         };
         /**
          * Step
@@ -3261,11 +4086,36 @@ export interface components {
          * StepUp
          * @description A plan to go up in weight: where to, in which steps, how far apart, from which day.
          */
-        StepUp: {
+        "StepUp-Input": {
             /** Now, at your draw */
             from_lbf?: number | null;
             /** Goal, at your draw */
             goal_lbf?: number | null;
+            /**
+             * Starts
+             * @default
+             */
+            starts: string;
+            /**
+             * Step
+             * @default 2
+             */
+            step_lbf: number;
+            /**
+             * Weeks between steps
+             * @default 6
+             */
+            weeks: number;
+        };
+        /**
+         * StepUp
+         * @description A plan to go up in weight: where to, in which steps, how far apart, from which day.
+         */
+        "StepUp-Output": {
+            /** Now, at your draw */
+            from_lbf: number | null;
+            /** Goal, at your draw */
+            goal_lbf: number | null;
             /**
              * Starts
              * @default
@@ -3306,7 +4156,7 @@ export interface components {
          * String
          * @description The string: material, strands, length, and what hangs on it.
          */
-        String: {
+        "String-Input": {
             /**
              * Loops
              * @description Two-bundle twisted loops adjust both ways, an endless loop hardly.
@@ -3356,6 +4206,61 @@ export interface components {
              * @description Its length on this bow, loop to loop under tension: a better guide than any rule.
              */
             worked_in?: number | null;
+        };
+        /**
+         * String
+         * @description The string: material, strands, length, and what hangs on it.
+         */
+        "String-Output": {
+            /**
+             * Loops
+             * @description Two-bundle twisted loops adjust both ways, an endless loop hardly.
+             * @default unknown
+             * @enum {string}
+             */
+            build: "two_bundle" | "endless" | "unknown";
+            /**
+             * String length
+             * @description Loop to loop, under tension.
+             */
+            length_in: number | null;
+            /**
+             * String weight
+             * @description On a grain scale.
+             */
+            mass_gr: number | null;
+            /**
+             * Material
+             * @default polyester
+             * @enum {string}
+             */
+            material: "low_stretch" | "polyester" | "natural";
+            /**
+             * Silencer position
+             * @description 0 at the arrow nock, 1 at the limb nock.
+             * @default 0.7
+             */
+            silencer_position: number;
+            /**
+             * Silencers
+             * @description Weight of all of them.
+             * @default 0
+             */
+            silencers_gr: number;
+            /** Strand diameter */
+            strand_diameter_mm: number | null;
+            /**
+             * Strands
+             * @default 14
+             */
+            strands: number;
+            /** Twists */
+            twists: number | null;
+            /**
+             * A string that worked
+             * @description Its length on this bow, loop to loop under tension: a better guide than any rule.
+             */
+            worked_in: number | null;
         };
         /**
          * StringFit
@@ -3445,12 +4350,16 @@ export interface components {
         /**
          * TrialLine
          * @description One trial of a rig: when it was logged, the day it was made, what it showed.
+         *
+         *     `moved` names what it was made with that is otherwise now: it may no longer hold.
          */
         TrialLine: {
             /** At */
             at: string;
             /** Day */
             day: string;
+            /** Moved */
+            moved: string[];
             said: components["schemas"]["Said"];
             /** Seq */
             seq: number;
@@ -3459,77 +4368,39 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial"] | components["schemas"]["WeighingTrial"] | components["schemas"]["HoldTrial"] | components["schemas"]["InspectionTrial"] | components["schemas"]["BraceTrial"] | components["schemas"]["SettlingTrial"] | components["schemas"]["QuietTrial"];
+            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"];
         };
         /**
-         * TrialsView
-         * @description What the trials come to: draws over time, holds, limbs and bolts, and the plan.
-         */
-        TrialsView: {
-            bolts: components["schemas"]["BoltTurn"] | null;
-            draws: components["schemas"]["DrawHistory"];
-            hold: components["schemas"]["Hold"] | null;
-            limbs: components["schemas"]["LimbPair"] | null;
-            listening: components["schemas"]["ListeningView"] | null;
-            plan: components["schemas"]["PlanView"];
-            quiet: components["schemas"]["Quiet"];
-            settling: components["schemas"]["SettlingView"] | null;
-            /** Twists Seen */
-            twists_seen: components["schemas"]["TwistSeen-Output"][];
-        };
-        /**
-         * TwistSeen
-         * @description A brace height measured at a count of turns.
-         */
-        "TwistSeen-Input": {
-            /** Brace In */
-            brace_in: number;
-            /** Twists */
-            twists: number;
-        };
-        /**
-         * TwistSeen
+         * TurnsSeen
          * @description A brace height [in, to the bow's own reference] at a count of turns.
          */
-        "TwistSeen-Output": {
+        TurnsSeen: {
             /** Brace In */
             brace_in: number;
             /** Twists */
             twists: number;
         };
         /**
-         * TwistsIn
-         * @description A string in a bow, the turns in it, the brace it gives and the brace wanted.
+         * TurnsSeenIn
+         * @description A brace height measured at a count of turns.
          */
-        TwistsIn: {
-            bow: components["schemas"]["Bow"];
-            /** Brace Now In */
-            brace_now_in: number;
-            /** Brace Wanted In */
-            brace_wanted_in: number;
-            /**
-             * Observed
-             * @default []
-             */
-            observed: components["schemas"]["TwistSeen-Input"][];
-            /**
-             * @default {
-             *       "build": "unknown",
-             *       "material": "polyester",
-             *       "silencer_position": 0.7,
-             *       "silencers_gr": 0,
-             *       "strands": 14
-             *     }
-             */
-            string: components["schemas"]["String"];
-            /** Twists Now */
-            twists_now: number;
+        TurnsSeenIn: {
+            /** Brace In */
+            brace_in: number;
+            /** Twists */
+            twists: number;
         };
         /**
-         * TwistsOut
-         * @description Turns to add, what they do to the string and the next one to the brace.
+         * Twisted
+         * @description What the turns do.
+         *
+         *     turns : to add (negative: to take out) [turns], with its ± from what is known of the string
+         *     string_change_mm : how much longer (positive) the string gets [mm]
+         *     brace_per_turn_mm : what the next turn moves [mm], as the string is now
+         *     factor : the measured effect over the model's [-], with its ±
+         *     order_length_in : the string to order instead [in], where twisting is not the way; else None
          */
-        TwistsOut: {
+        Twisted: {
             /** Brace Per Turn Mm */
             brace_per_turn_mm: number;
             /** Factor */
@@ -3546,6 +4417,34 @@ export interface components {
             turns: number;
             /** Turns Plus Minus */
             turns_plus_minus: number;
+        };
+        /**
+         * TwistsIn
+         * @description A string in a bow, the turns in it, the brace it gives and the brace wanted.
+         */
+        TwistsIn: {
+            bow: components["schemas"]["Bow-Input"];
+            /** Brace Now In */
+            brace_now_in: number;
+            /** Brace Wanted In */
+            brace_wanted_in: number;
+            /**
+             * Observed
+             * @default []
+             */
+            observed: components["schemas"]["TurnsSeenIn"][];
+            /**
+             * @default {
+             *       "build": "unknown",
+             *       "material": "polyester",
+             *       "silencer_position": 0.7,
+             *       "silencers_gr": 0,
+             *       "strands": 14
+             *     }
+             */
+            string: components["schemas"]["String-Input"];
+            /** Twists Now */
+            twists_now: number;
         };
         /**
          * UnitView
@@ -3581,7 +4480,7 @@ export interface components {
          */
         Value: {
             /** Plus Minus */
-            plus_minus?: number | null;
+            plus_minus: number | null;
             /** Quantity */
             quantity: string;
             /** Value */
@@ -3606,7 +4505,39 @@ export interface components {
          * WeighingTrial
          * @description One pull of a bow scale: pairs of draw [in, trade] and force [lb].
          */
-        WeighingTrial: {
+        "WeighingTrial-Input": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "weighing";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Readings */
+            readings: [
+                number,
+                number
+            ][];
+            /**
+             * Scale
+             * @default typed
+             * @enum {string}
+             */
+            scale: "simulated" | "typed" | "file";
+        };
+        /**
+         * WeighingTrial
+         * @description One pull of a bow scale: pairs of draw [in, trade] and force [lb].
+         */
+        "WeighingTrial-Output": {
             /**
              * Day
              * @default
@@ -4537,7 +5468,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Rig"];
+                "application/json": components["schemas"]["Rig-Input"];
             };
         };
         responses: {
@@ -4799,7 +5730,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SoundOut"];
+                    "application/json": components["schemas"]["Sound"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
@@ -5049,7 +5980,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["TwistsOut"];
+                    "application/json": components["schemas"]["Twisted"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
@@ -5658,7 +6589,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PreferencesView"];
+                    "application/json": components["schemas"]["PreferencesView-Output"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
@@ -5773,7 +6704,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PreferencesView"];
+                "application/json": components["schemas"]["PreferencesView-Input"];
             };
         };
         responses: {
@@ -5783,7 +6714,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["PreferencesView"];
+                    "application/json": components["schemas"]["PreferencesView-Output"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
@@ -6144,7 +7075,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Rig"];
+                "application/json": components["schemas"]["Rig-Input"];
             };
         };
         responses: {
@@ -6657,130 +7588,6 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RigNote"];
-                };
-            };
-            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
-            400: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description An access token is wanted */
-            401: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Changes are taken from the server's own pages only */
-            403: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description No such thing */
-            404: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description This is not done there; Allow names what is */
-            405: {
-                headers: {
-                    Allow?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
-            409: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description The body's length is wanted */
-            411: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Too large */
-            413: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description A value is refused, with field, limit, unit and reason */
-            422: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description Too many wrong tokens; Retry-After says how long to wait */
-            429: {
-                headers: {
-                    "Retry-After"?: string;
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-            /** @description The data cannot be written just now */
-            503: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "application/problem+json": components["schemas"]["ProblemDetails"];
-                };
-            };
-        };
-    };
-    brace_trials_api_rigs__id__brace_trials_get: {
-        parameters: {
-            query?: never;
-            header?: never;
-            path: {
-                /** @description Number of a rig. */
-                id: number;
-            };
-            cookie?: never;
-        };
-        requestBody?: never;
-        responses: {
-            /** @description The file */
-            200: {
-                headers: {
-                    [name: string]: unknown;
-                };
-                content: {
-                    "text/csv": string;
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
@@ -7658,7 +8465,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["Changes"];
+                "application/json": components["schemas"]["PreviewIn"];
             };
         };
         responses: {
@@ -8806,6 +9613,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RigView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    trials_csv_api_rigs__id__trials__kind__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet";
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */

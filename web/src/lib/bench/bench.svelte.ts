@@ -13,7 +13,9 @@ import { same, valueAt } from './paths';
 import { reference } from './reference.svelte';
 
 type Standing = 'provisional' | 'settled';
+type Station = Bench['stations'][number]['station'];
 export type Trial = NonNullable<Schemas['KeepIn']['trial']>;
+export type TrialOf<Kind extends Trial['kind']> = Extract<Trial, { kind?: Kind }>;
 
 /** One rig on the bench: as it is kept, as it would be with the changes not kept, and all numbers. */
 export class RigBench {
@@ -35,17 +37,39 @@ export class RigBench {
 	/** Counts how often the changes were kept or thrown away: fields then show the value again. */
 	turns = $state(0);
 	private asked = 0;
+	/** The station whose numbers are shown; null on pages that show none. */
+	private station: Station | null = null;
+
+	/** Set when its pages are left: opened again it is read anew. */
+	shut = false;
 
 	readonly dirty = $derived(Object.keys(this.changes).length > 0 || this.trial !== null);
 
-	static async open(id: number): Promise<RigBench> {
+	static async open(id: number, station: string | null = null): Promise<RigBench> {
 		const rig = new RigBench();
-		const [kept, preview] = await Promise.all([
+		rig.station = station as Station | null;
+		const [kept, seen] = await Promise.all([
 			told(api.GET('/api/rigs/{id}', { params: { path: { id } } })),
-			told(api.POST('/api/rigs/{id}/preview', { params: { path: { id } }, body: { changes: {} } }))
+			rig.preview({}, id)
 		]);
-		rig.take(kept, preview.bench);
+		rig.take(kept, seen.bench);
 		return rig;
+	}
+
+	/** What changes would do, as far as the present station shows it. */
+	private preview(changes: Record<string, unknown>, id = this.id) {
+		const body = { changes, parts: this.station ? [this.station] : [] };
+		return told(api.POST('/api/rigs/{id}/preview', { params: { path: { id } }, body }));
+	}
+
+	/** Bring another station's numbers to the bench. */
+	async show(station: string | null): Promise<void> {
+		this.station = station as Station | null;
+		if (!station || this.keptBench.stations.some((s) => s.station === station)) return;
+		const { bench } = await this.preview({});
+		this.keptBench = joined(this.keptBench, bench);
+		if (this.dirty) this.look();
+		else this.bench = this.keptBench;
 	}
 
 	get id(): number {
@@ -101,12 +125,7 @@ export class RigBench {
 	private look = latest<void>(async () => {
 		const mine = ++this.asked;
 		try {
-			const seen = await told(
-				api.POST('/api/rigs/{id}/preview', {
-					params: { path: { id: this.id } },
-					body: { changes: $state.snapshot(this.changes) }
-				})
-			);
+			const seen = await this.preview($state.snapshot(this.changes));
 			if (mine !== this.asked) return;
 			this.bench = seen.bench;
 			this.states = seen.states;
@@ -137,6 +156,13 @@ export class RigBench {
 		return stations.some(
 			(s) => s.settings.includes(path) && s.settings.some((p) => p in this.changes)
 		);
+	}
+
+	/** Why a setting is refused, or why what is set there cannot be computed; null if neither. */
+	problem(path: string): string | null {
+		const stations = [...this.bench.stations, ...this.bench.notes];
+		const station = stations.find((s) => s.problem?.field === path);
+		return this.refused[path] ?? station?.problem?.reason ?? null;
 	}
 
 	revert(): void {
@@ -171,12 +197,7 @@ export class RigBench {
 		const trial = this.trial;
 		try {
 			const kept = await call();
-			const seen = await told(
-				api.POST('/api/rigs/{id}/preview', {
-					params: { path: { id: kept.id } },
-					body: { changes: {} }
-				})
-			);
+			const seen = await this.preview({}, kept.id);
 			this.asked++;
 			const later = this.since(sent);
 			this.take(kept, seen.bench);
@@ -248,6 +269,12 @@ export class RigBench {
 	state(station: string): StationState | undefined {
 		return this.states.find((s) => s.station === station);
 	}
+}
+
+/** One look at a rig with the parts of another look at the same. */
+function joined(one: Bench, other: Bench): Bench {
+	const parts = Object.entries(other).filter(([, part]) => part !== null);
+	return { ...one, ...Object.fromEntries(parts), stations: [...one.stations, ...other.stations] };
 }
 
 const KEY = Symbol('bench');

@@ -27,7 +27,15 @@ describe('a rig on the bench', () => {
 		expect(bench.dirty).toBe(true);
 		await vi.waitFor(() => expect(bench.bench.tally[0]?.value?.value).toBe(29));
 		expect(bench.keptBench.tally[0]?.value?.value).toBe(28);
-		expect(server.asked[0]?.body).toEqual({ changes: { [DRAW]: 29 } });
+		expect(server.asked[0]?.body).toEqual({ changes: { [DRAW]: 29 }, parts: [] });
+	});
+
+	it('asks only for what the station shows, and once', async () => {
+		await bench.show('draw');
+		expect(server.asked.at(-1)?.body).toEqual({ changes: {}, parts: ['draw'] });
+		bench.set(DRAW, 29);
+		await vi.waitFor(() => expect(bench.bench.tally[0]?.value?.value).toBe(29));
+		expect(server.asked.at(-1)?.body).toEqual({ changes: { [DRAW]: 29 }, parts: ['draw'] });
 	});
 
 	it('forgets a change that goes back to what is kept', async () => {

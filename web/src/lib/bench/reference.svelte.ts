@@ -1,6 +1,15 @@
 import { api, told, type Catalog, type Said, type Value } from '$lib/api/client';
-import { convert, plain, setNumber, setSpread, type Shown, type Unit } from '$lib/format/measure';
+import {
+	convert,
+	plain,
+	setNumber,
+	setSpread,
+	type Shown as SetNumber,
+	type Unit
+} from '$lib/format/measure';
 
+/** A number to be shown, with or without its ±. */
+export type Shown = Omit<Value, 'plus_minus'> & Partial<Value>;
 export type Theme = 'system' | 'light' | 'dark';
 
 /** What does not change with the rig: units, fields, route, and the archer's preferences. */
@@ -24,6 +33,11 @@ class Reference {
 		await told(api.PUT('/api/preferences', { body }));
 		this.units = body.units;
 		this.theme = body.theme;
+	}
+
+	/** The word for an option of a setting. */
+	word(path: string, value: unknown): string {
+		return this.catalog?.fields[path]?.words[String(value)] ?? String(value);
 	}
 
 	/** The unit a quantity is shown in. */
@@ -75,11 +89,11 @@ class Reference {
 		return convert(value, this.unit(quantity), this.stored(quantity));
 	}
 
-	shown(value: number, quantity: string): Shown {
+	shown(value: number, quantity: string): SetNumber {
 		return setNumber(this.inShown(value, quantity), this.unit(quantity));
 	}
 
-	spread(value: number, quantity: string): Shown {
+	spread(value: number, quantity: string): SetNumber {
 		return setSpread(this.inShown(value, quantity), this.unit(quantity));
 	}
 
@@ -90,7 +104,7 @@ class Reference {
 		return withUnit && shown.unit ? `${plain(shown)}${gap}${shown.unit}` : plain(shown);
 	}
 
-	valueText(value: Value): string {
+	valueText(value: Shown): string {
 		const base = this.text(value.value, value.quantity, value.plus_minus == null);
 		if (value.plus_minus == null) return base;
 		const spread = this.spread(value.plus_minus, value.quantity);

@@ -2,7 +2,7 @@
 	import { ApiProblem, type Schemas } from '$lib/api/client';
 	import { recording } from '$lib/api/recording';
 	import { upload } from '$lib/api/upload';
-	import { useBench } from '$lib/bench/bench.svelte';
+	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import SoundPlate from '$lib/plates/SoundPlate.svelte';
 	import SweepPlate from '$lib/plates/SweepPlate.svelte';
@@ -10,10 +10,10 @@
 	import TrialList from './TrialList.svelte';
 
 	/** Listening at one brace height after another: by ear, meter, recording or the stand-in. */
-	type Trial = Schemas['BraceTrial'];
+	type Trial = TrialOf<'brace'>;
 	const bench = useBench();
 	const now = $derived(bench().bench.brace?.brace_in ?? null);
-	const next = $derived(bench().bench.trials.listening?.curve?.next_in ?? null);
+	const next = $derived(bench().bench.listening?.curve?.next_in ?? null);
 	const twists = $derived(bench().value('string.twists') as number | null);
 	let brace = $state('');
 	let turns = $state('');
@@ -23,7 +23,7 @@
 	let group = $state('');
 	let notes = $state('');
 	let by = $state<Trial['heard_by']>('ear');
-	let sound = $state.raw<Schemas['SoundOut'] | null>(null);
+	let sound = $state.raw<Schemas['Sound'] | null>(null);
 	let out = $state<number[]>([]);
 	let added = $state<number[]>([]);
 	let at = $state('');
@@ -47,7 +47,7 @@
 		out = [];
 		added = [];
 		heardFile = file;
-		sound = await upload<Schemas['SoundOut']>('/api/compute/sound', file);
+		sound = await upload<Schemas['Sound']>('/api/compute/sound', file);
 		by = from;
 		const found = sound.events.filter((e) => e.kind === 'shot').length;
 		if (found === 0) problem = 'No shot was found in it. Record nearer, or type the levels.';
@@ -89,7 +89,7 @@
 		const wanted = [...added, Math.round(seconds * 1000) / 1000];
 		try {
 			const query = wanted.map((t) => `added_s=${t}`).join('&');
-			sound = await upload<Schemas['SoundOut']>(`/api/compute/sound?${query}`, heardFile);
+			sound = await upload<Schemas['Sound']>(`/api/compute/sound?${query}`, heardFile);
 			added = wanted;
 			at = '';
 		} catch (error) {
@@ -132,7 +132,7 @@
 			const trial = {
 				kind: 'brace' as const,
 				brace_height_in: await braceNow(),
-				reference: putRight?.reference ?? bench().bench.rig.bow!.brace_reference!,
+				reference: putRight?.reference ?? bench().bench.rig.bow.brace_reference!,
 				twists: turns.trim() ? await reference.read(turns, 'turns') : twists,
 				arrows,
 				levels_db: heard,
@@ -294,11 +294,6 @@
 			'Same place, same distance from the microphone, three shots; then some twists, and again. Levels only compare within one day. A recording can be dropped here.'}
 	</p>
 </form>
-{#if bench().kept.trials.some((t) => t.trial.kind === 'brace' && !t.struck)}
-	<p class="quiet">
-		<a class="link" href="/api/rigs/{bench().id}/brace-trials" download>Trials as CSV</a>
-	</p>
-{/if}
 <TrialList
 	kinds={['brace']}
 	empty="No brace height was listened to yet."

@@ -6,15 +6,15 @@
 	interface Props {
 		path: string;
 		label?: string;
-		options: [value: string, title: string][];
 		/** Other settings that go with a choice. */
 		also?: (value: string) => Record<string, unknown>;
 	}
-	let { path, label, options, also }: Props = $props();
+	let { path, label, also }: Props = $props();
 
 	const bench = useBench();
 	const note = $derived(reference.catalog?.fields[path]);
 	const value = $derived(String(bench().value(path)));
+	const options = $derived(Object.entries(note?.words ?? {}));
 
 	function choose(chosen: string | null): void {
 		if (chosen === null) return;

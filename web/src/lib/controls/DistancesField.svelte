@@ -10,16 +10,10 @@
 	const values = $derived(bench().value(path) as number[]);
 	let typed = $state<string | null>(null);
 	let problem = $state<string | null>(null);
-	const refused = $derived(problem ?? bench().refused[path] ?? modelProblem());
+	const refused = $derived(problem ?? bench().problem(path));
 	const canonical = $derived(
 		values.map((v) => Number(reference.inShown(v, 'distance').toFixed(1))).join(' ')
 	);
-
-	/** The models call the field by its own name. */
-	function modelProblem(): string | null {
-		const station = bench().bench.stations.find((s) => s.problem?.field === 'distances_m');
-		return station?.problem?.reason ?? null;
-	}
 
 	async function read(text: string): Promise<void> {
 		typed = text;

@@ -38,7 +38,7 @@
 			came = null;
 			return;
 		}
-		const archer = bench().bench.rig.archer!;
+		const archer = bench().bench.rig.archer;
 		const body = {
 			method,
 			readings_in: next,

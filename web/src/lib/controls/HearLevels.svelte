@@ -35,7 +35,7 @@
 		busy = true;
 		problem = null;
 		try {
-			const sound = await upload<Schemas['SoundOut']>('/api/compute/sound', file);
+			const sound = await upload<Schemas['Sound']>('/api/compute/sound', file);
 			const shots = sound.events.filter((e) => e.kind === 'shot');
 			if (shots.length === 0) throw new Error('No shot was found in it.');
 			value = {

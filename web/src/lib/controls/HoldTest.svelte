@@ -1,14 +1,14 @@
 <script lang="ts">
 	import { onDestroy } from 'svelte';
 	import { ApiProblem, type Schemas } from '$lib/api/client';
-	import { useBench } from '$lib/bench/bench.svelte';
+	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import TrialList from './TrialList.svelte';
 
 	/** A timed hold at full draw: by the clock of this page, or typed. */
 	const bench = useBench();
 	const own = $derived(bench().bench.force_draw?.weight_at_draw_lbf.value ?? null);
-	type Ended = Schemas['HoldTrial']['ended'];
+	type Ended = TrialOf<'hold'>['ended'];
 	let started = $state<number | null>(null);
 	let elapsed = $state(0);
 	let seconds = $state('');
@@ -17,7 +17,7 @@
 	let notes = $state('');
 	let problem = $state<string | null>(null);
 	let about = $state<number | null>(null);
-	let putRight: Schemas['HoldTrial'] | null = null;
+	let putRight: TrialOf<'hold'> | null = null;
 	let ticking: ReturnType<typeof setInterval> | undefined;
 
 	function clock(): void {

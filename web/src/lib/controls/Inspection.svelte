@@ -1,13 +1,12 @@
 <script lang="ts">
-	import type { Schemas } from '$lib/api/client';
-	import { useBench } from '$lib/bench/bench.svelte';
+	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import InspectionPlate from '$lib/plates/InspectionPlate.svelte';
 	import TrialList from './TrialList.svelte';
 
 	/** Looking the bow over: each place with what to look for, logged with its day. */
 	type Answer = 'nothing' | 'found' | '';
-	type PlaceId = Schemas['InspectionTrial']['looked'][number];
+	type PlaceId = TrialOf<'inspection'>['looked'][number];
 	const bench = useBench();
 	const places = $derived(reference.catalog?.inspection ?? []);
 	let answers = $state<Record<string, Answer>>({});

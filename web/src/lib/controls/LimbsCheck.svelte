@@ -9,33 +9,18 @@
 	const takedown = $derived(
 		bench().value('bow.takedown') === true && bench().value('bow.form') === 'recurve'
 	);
-	const classes: [string, string][] = [
-		['null', 'not said'],
-		['short', 'short'],
-		['medium', 'medium'],
-		['long', 'long']
-	];
 </script>
 
 {#if takedown}
 	<LimbsPlate />
 	<div class="grid">
-		<SelectField
-			path="limbs.pair"
-			options={[
-				['unknown', 'not looked at'],
-				['pair', 'one pair'],
-				['two_upper', 'two upper limbs'],
-				['two_lower', 'two lower limbs'],
-				['two_makers', 'of two makers']
-			]}
-		/>
+		<SelectField path="limbs.pair" />
 		<MeasureField path="limbs.upper_lbf" slider={false} />
-		<SelectField path="limbs.upper_class" options={classes} />
+		<SelectField path="limbs.upper_class" />
 		<MeasureField path="limbs.upper_turns" low={-3} high={3} step={0.25} />
 		<MeasureField path="limbs.degrees_per_turn" slider={false} />
 		<MeasureField path="limbs.lower_lbf" slider={false} />
-		<SelectField path="limbs.lower_class" options={classes} />
+		<SelectField path="limbs.lower_class" />
 		<MeasureField path="limbs.lower_turns" low={-3} high={3} step={0.25} />
 	</div>
 {:else}

@@ -24,11 +24,7 @@
 		return was == null ? 'not set' : reference.text(was, note?.quantity ?? 'count');
 	});
 	/** A refusal of the fields' ranges, or of the models where it names this field. */
-	const problem = $derived(
-		bench().refused[path] ??
-			bench().bench.stations.find((s) => s.problem?.field === path)?.problem?.reason ??
-			null
-	);
+	const problem = $derived(bench().problem(path));
 
 	function set(value: number | null): void {
 		const whole = value !== null && note?.quantity === 'count';

@@ -20,6 +20,7 @@ const note = {
 	low: 18,
 	high: 34,
 	choices: [],
+	words: {},
 	optional: true
 };
 const answers: Record<string, number> = { '28 3/4': 28.75, '73 cm': 28.7402 };

@@ -14,11 +14,7 @@
 	let draw = $state('');
 	let weight = $state('');
 	let problem = $state<string | null>(null);
-	const refused = $derived(
-		problem ??
-			bench().refused['bow.measured'] ??
-			bench().bench.stations.find((s) => s.problem?.field === 'bow.measured')?.problem?.reason
-	);
+	const refused = $derived(problem ?? bench().problem('bow.measured'));
 
 	let pulling = $state<EventSource | null>(null);
 	let share = $state(0);
@@ -141,7 +137,7 @@
 		{:else}
 			<button type="button" class="link" onclick={pull}>Pull the simulated scale</button>
 			<button type="button" class="link" onclick={() => picker?.click()}>Readings from CSV</button>
-			{#if bench().kept.rig.bow?.measured?.length}
+			{#if bench().kept.rig.bow.measured?.length}
 				<a class="link" href="/api/rigs/{bench().id}/readings" download>Readings as CSV</a>
 			{/if}
 			{#if readings.length > 0}

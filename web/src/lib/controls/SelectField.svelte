@@ -3,16 +3,16 @@
 	import { reference } from '$lib/bench/reference.svelte';
 
 	/** A choice among more than a row can hold, or one that is rarely changed. */
-	let {
-		path,
-		label,
-		options
-	}: { path: string; label?: string; options: [value: string, title: string][] } = $props();
+	let { path, label }: { path: string; label?: string } = $props();
 
 	const bench = useBench();
 	const id = $props.id();
 	const note = $derived(reference.catalog?.fields[path]);
 	const value = $derived(String(bench().value(path)));
+	const options = $derived([
+		...(note?.optional ? [['null', 'not known'] as [string, string]] : []),
+		...Object.entries(note?.words ?? {})
+	]);
 
 	/** “null” stands for a setting that is not set. */
 	function choose(chosen: string): void {

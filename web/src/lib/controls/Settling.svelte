@@ -7,7 +7,7 @@
 
 	/** A new string's brace height over the hours it stood braced. */
 	const bench = useBench();
-	const settling = $derived(bench().bench.trials.settling);
+	const settling = $derived(bench().bench.settling);
 	const now = $derived(bench().bench.brace?.brace_in ?? null);
 	const natural = $derived(bench().value('string.material') === 'natural');
 	let brace = $state('');
@@ -27,7 +27,7 @@
 				hours: fresh ? 0 : Math.max(braced, 0.1),
 				brace_height_in:
 					brace.trim() === '' && now !== null ? now : await reference.read(brace, 'brace'),
-				reference: bench().bench.rig.bow!.brace_reference!,
+				reference: bench().bench.rig.bow.brace_reference!,
 				day: '',
 				notes: ''
 			};

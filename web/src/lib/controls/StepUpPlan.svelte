@@ -6,7 +6,7 @@
 
 	/** The plan to go up in weight, and its steps with their earliest days. */
 	const bench = useBench();
-	const plan = $derived(bench().bench.trials.plan);
+	const plan = $derived(bench().bench.plan ?? { steps: [], problem: null });
 	const own = $derived(bench().bench.force_draw?.weight_at_draw_lbf.value ?? null);
 	const starts = $derived((bench().value('step_up.starts') as string | undefined) ?? '');
 	const saved = $derived(!bench().dirty && plan.steps.length > 0);

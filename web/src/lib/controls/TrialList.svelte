@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
 	import { day } from '$lib/format/day';
 	import SaidText from '$lib/format/SaidText.svelte';
 
@@ -16,6 +17,11 @@
 
 	const bench = useBench();
 	const lines = $derived(bench().kept.trials.filter((t) => kinds.includes(t.trial.kind)));
+	/** The kinds of which at least one stands. */
+	const present = $derived(
+		kinds.filter((kind) => lines.some((t) => t.trial.kind === kind && !t.struck))
+	);
+	const words = $derived(reference.catalog?.trials ?? {});
 </script>
 
 {#if lines.length === 0}
@@ -25,7 +31,11 @@
 		{#each lines as line (line.seq)}
 			<li class:struck={line.struck}>
 				<span class="quiet">{day(line.day)}</span>
-				<span><SaidText said={line.said} /> <em>{line.trial.notes ?? ''}</em></span>
+				<span
+					><SaidText said={line.said} /> <em>{line.trial.notes}</em>{#if line.moved.length}<span
+							class="moved">made with another {line.moved.join(', ')}</span
+						>{/if}</span
+				>
 				<span class="deeds">
 					{#if onedit && line.trial.kind === edits && !line.struck}
 						<button class="link" onclick={() => onedit(line)}>Put right</button>
@@ -40,6 +50,11 @@
 			</li>
 		{/each}
 	</ol>
+	<p class="files">
+		{#each present as kind (kind)}
+			<a class="link" href="/api/rigs/{bench().id}/trials/{kind}" download>{words[kind]} as CSV</a>
+		{/each}
+	</p>
 {/if}
 
 <style>
@@ -54,6 +69,14 @@
 		padding: 0.28rem 0;
 		border-bottom: 1px solid var(--hair);
 		font-size: 0.93rem;
+	}
+	.moved {
+		display: block;
+		color: var(--quiet);
+		font-size: 0.86rem;
+	}
+	.files {
+		margin-top: 0.5rem;
 	}
 	.struck span:not(.deeds) {
 		text-decoration: line-through;

@@ -12,10 +12,10 @@
 	const brace = $derived(bench().bench.brace);
 	const twists = $derived(bench().value('string.twists') as number | null);
 	let wanted = $state('');
-	let answer = $state.raw<Schemas['TwistsOut'] | null>(null);
+	let answer = $state.raw<Schemas['Twisted'] | null>(null);
 	let problem = $state<string | null>(null);
 
-	const seen = $derived(bench().bench.trials.twists_seen);
+	const seen = $derived(bench().bench.turns_seen ?? []);
 
 	type Question = { text: string; body: Omit<Schemas['TwistsIn'], 'brace_wanted_in'> } | null;
 	const ask = latest<Question>(async (question) => {
@@ -32,8 +32,8 @@
 	$effect(() => {
 		const body = twists !== null &&
 			brace && {
-				bow: rig.bow!,
-				string: rig.string!,
+				bow: rig.bow,
+				string: rig.string,
 				twists_now: twists,
 				brace_now_in: brace.brace_in,
 				observed: seen

@@ -77,7 +77,7 @@ describe('the bow at hand', () => {
 });
 
 describe('the plan', () => {
-	const plan = (more: object) => ({ trials: { plan: { steps: [], problem: null, ...more } } });
+	const plan = (more: object) => ({ plan: { steps: [], problem: null, ...more } });
 
 	it('lists its steps, and offers the calendar only for what is kept', async () => {
 		const step = { number: 1, day: '2026-05-02', weight_lbf: 38, earned_by: '3 steady holds' };
@@ -127,7 +127,7 @@ describe('the twist counter', () => {
 
 	it('asks with what this string has shown, and says the turns', async () => {
 		const { bench, server } = await onBench(TwistCounter, undefined, {
-			bench: { brace, trials: { listening: null, twists_seen: seen } },
+			bench: { brace, listening: null, turns_seen: seen },
 			answers: { '/twists': answer }
 		});
 		bench.set('string.twists', 24);
@@ -145,7 +145,7 @@ describe('the twist counter', () => {
 describe('settling', () => {
 	it('starts the clock with a new string', async () => {
 		const { server } = await onBench(Settling, undefined, {
-			bench: { brace: { brace_in: 8.25 }, trials: { settling: null } }
+			bench: { brace: { brace_in: 8.25 }, settling: null }
 		});
 		await fireEvent.click(screen.getByText('New string put on now'));
 		await waitFor(() => expect(server.asked.some((a) => a.path.endsWith('/keep'))).toBe(true));

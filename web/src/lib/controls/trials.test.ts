@@ -19,6 +19,7 @@ const line = (seq: number, kind: string, struck = false) =>
 		day: '2026-03-01',
 		station: 'weight',
 		struck,
+		moved: [],
 		said: { text: `Trial ${seq}.`, values: {} },
 		trial: { kind, weight_lbf: 36, seconds: 9, ended: 'steady', notes: 'cold', day: '2026-02-01' }
 	}) as unknown as RigView['trials'][number];

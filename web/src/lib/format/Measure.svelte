@@ -1,10 +1,10 @@
 <script lang="ts">
-	import type { Value } from '$lib/api/client';
+	import type { Shown } from '$lib/bench/reference.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import Fraction from './Fraction.svelte';
 
 	/** A number with its unit, its fraction set as one, and its ± where it is estimated. */
-	let { value, unit = true }: { value: Value; unit?: boolean } = $props();
+	let { value, unit = true }: { value: Shown; unit?: boolean } = $props();
 
 	const shown = $derived(reference.shown(value.value, value.quantity));
 	const spread = $derived(

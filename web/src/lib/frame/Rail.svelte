@@ -15,7 +15,6 @@
 	const rig = $derived(bench().bench.rig);
 	const base = $derived(`/rig/${bench().id}`);
 	const here = $derived(page.url.pathname.split('/').pop());
-	const release = { split: 'split finger', three_under: 'three under', thumb: 'thumb' } as const;
 	const words = { open: 'open', provisional: 'provisional', settled: 'settled', due: 'recheck' };
 	let rigs = $state<Schemas['RigNote'][]>([]);
 
@@ -30,7 +29,7 @@
 	<Menu onOpenChange={(e) => e.open && list()} onSelect={(e) => goto(e.value)}>
 		<Menu.Trigger class="switcher">
 			<strong>{rig.name}</strong>
-			<span>{rig.archer?.hand} hand · {release[rig.archer?.release ?? 'split']} ▾</span>
+			<span>{rig.archer.hand} hand · {reference.word('archer.release', rig.archer.release)} ▾</span>
 		</Menu.Trigger>
 		<Portal>
 			<Menu.Positioner>
@@ -55,7 +54,7 @@
 	<ol>
 		{#each reference.catalog?.stations ?? [] as station (station.id)}
 			{@const state = bench().state(station.id)}
-			{@const view = bench().bench.stations.find((s) => s.station === station.id)}
+			{@const view = bench().bench.notes.find((s) => s.station === station.id)}
 			{@const reasons = (state?.reasons ?? []).map((r) => reference.said(r)).join(' ')}
 			<li class={state?.state}>
 				<a

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Snippet } from 'svelte';
 	import { useBench } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
 
 	/** A station's page: its question, its answer, its plate, its controls, and more below. */
@@ -14,13 +15,14 @@
 
 	const bench = useBench();
 	const view = $derived(bench().bench.stations.find((s) => s.station === id));
+	const note = $derived(reference.catalog?.stations.find((s) => s.id === id));
 </script>
 
-<svelte:head><title>{view?.title} · {bench().bench.rig.name} · Lyrandis</title></svelte:head>
+<svelte:head><title>{note?.title} · {bench().bench.rig.name} · Lyrandis</title></svelte:head>
 
 {#if view}
 	<header>
-		<h1>{view.question}</h1>
+		<h1>{note?.question}</h1>
 		<p class="answer" aria-live="polite"><SaidText said={view.answer} strong /></p>
 		{#if bench().fault}<p class="fault" role="alert">{bench().fault}</p>{/if}
 	</header>

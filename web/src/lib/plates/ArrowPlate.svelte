@@ -34,19 +34,19 @@
 >
 	{#snippet children(width, height)}
 		{#if arrow}
-			{@const length = rig.arrow!.shaft_length_in!}
+			{@const length = rig.arrow.shaft_length_in!}
 			{@const at = fit(
 				{ x0: -2.2, x1: length + 1.6, y0: -2.2, y1: 2.2 },
 				{ left: 0, top: 8, width, height: 92 },
-				rig.archer?.hand === 'left'
+				rig.archer.hand === 'left'
 			)}
 			{@const on = (inches: number) => at.x(length - inches)}
 			<ArrowShape
 				{at}
 				nock={length}
 				lengthIn={length}
-				diameterMm={rig.arrow!.diameter_mm!}
-				fletchings={rig.arrow!.fletching_count}
+				diameterMm={rig.arrow.diameter_mm!}
+				fletchings={rig.arrow.fletching_count}
 			/>
 			<path d="M{on(arrow.balance_in)} {at.y(0) + 7}l-6 11h12Z" fill="var(--heather)" />
 			<path d="M{on(length / 2)} {at.y(0) - 12}v24" stroke="var(--quiet)" stroke-dasharray="3 3" />
@@ -166,11 +166,11 @@
 			{#if window_}
 				{@const s = scaleLinear()
 					.domain([
-						Math.min(window_.low, rig.arrow!.static_spine!) * 0.85,
-						Math.max(window_.high, rig.arrow!.static_spine!) * 1.12
+						Math.min(window_.low, rig.arrow.static_spine) * 0.85,
+						Math.max(window_.high, rig.arrow.static_spine) * 1.12
 					])
 					.range([chartRight + 24, width - 14])}
-				{@const spine = rig.arrow!.static_spine!}
+				{@const spine = rig.arrow.static_spine}
 				<text
 					x={chartRight + 24}
 					y="159"

@@ -10,7 +10,7 @@
 	const bench = useBench();
 	const drawn = $derived(bench().bench.force_draw);
 	const rig = $derived(bench().bench.rig);
-	const steps = $derived(bench().bench.assembly);
+	const steps = $derived(bench().bench.assembly ?? []);
 
 	/** Where a place is on the braced bow, in inches, and which way its number stands off. */
 	function spot(place: string): [x: number, y: number, off: 1 | -1] {
@@ -59,11 +59,11 @@
 >
 	{#snippet children(width, height)}
 		{#if drawn}
-			{@const half = Math.max(rig.bow!.length_in! / 2, 25)}
+			{@const half = Math.max(rig.bow.length_in! / 2, 25)}
 			{@const at = fit(
 				{ x0: -12, x1: 20, y0: -half, y1: half },
 				{ left: 0, top: 6, width, height: height - 12 },
-				rig.archer?.hand === 'left'
+				rig.archer.hand === 'left'
 			)}
 			<BowShape pose={drawn.drawing.brace} {at} />
 			{#each marks as { step, n, before, at: [x, y, off] } (step.id)}

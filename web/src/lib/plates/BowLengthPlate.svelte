@@ -15,21 +15,10 @@
 	const ghost = $derived(bench().dirty ? bench().keptBench.force_draw : null);
 	const rig = $derived(bench().bench.rig);
 	const schools = $derived(bench().bench.bow_length?.schools ?? []);
-	const nock = $derived((rig.archer?.draw_length_in ?? 28) - 1.75);
-	const length = $derived(rig.bow!.length_in!);
-	const titles: Record<string, string> = {
-		limb_first: 'Limb first',
-		ladder: 'Ladder',
-		ratio_band: 'Ratio band',
-		stack_reserve: 'Stack reserve',
-		string_angle: 'String angle'
-	};
-	const verdicts: Record<string, string> = {
-		fits: 'fits',
-		too_short: 'too short',
-		too_long: 'too long',
-		silent: 'silent'
-	};
+	const nock = $derived((rig.archer.draw_length_in ?? 28) - 1.75);
+	const length = $derived(rig.bow.length_in);
+	const titles = $derived(reference.catalog?.schools ?? {});
+	const verdicts = $derived(reference.catalog?.verdicts ?? {});
 	const bl = (value: number) => reference.text(value, 'bow_length');
 
 	function band(low: number | null | undefined, high: number | null | undefined): string {
@@ -57,7 +46,7 @@
 		{@const at = fit(
 			{ x0: -7, x1: 29, y0: -half, y1: half },
 			{ left: 0, top: 4, width: left, height: height - 8 },
-			rig.archer?.hand === 'left'
+			rig.archer.hand === 'left'
 		)}
 		{#if drawn}
 			{@const full = drawn.drawing.full_draw}
@@ -67,9 +56,9 @@
 			<ArrowShape
 				{at}
 				{nock}
-				lengthIn={rig.arrow!.shaft_length_in!}
-				diameterMm={rig.arrow!.diameter_mm!}
-				fletchings={rig.arrow!.fletching_count}
+				lengthIn={rig.arrow.shaft_length_in!}
+				diameterMm={rig.arrow.diameter_mm!}
+				fletchings={rig.arrow.fletching_count}
 			/>
 			{@const r = 30}
 			{@const angle = (drawn.string_angle_deg / 2) * (Math.PI / 180)}
@@ -104,7 +93,7 @@
 				x2={at.x(nock)}
 				y2={at.y(-half * 0.62)}
 				place="end"
-				label="draw {reference.text(rig.archer!.draw_length_in!, 'draw')}"
+				label="draw {reference.text(rig.archer.draw_length_in!, 'draw')}"
 			/>
 		{/if}
 
@@ -158,7 +147,7 @@
 			style:font-weight="700"><Label text={`${bl(length)}`} /></text
 		>
 		{#if ghost}
-			{@const was = bench().kept.rig.bow!.length_in!}
+			{@const was = bench().kept.rig.bow.length_in!}
 			{#if was !== length}<path
 					d="M{x(was)} 38V{62 + schools.length * 50 - 24}"
 					stroke="var(--ghost)"

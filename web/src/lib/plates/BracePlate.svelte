@@ -43,7 +43,7 @@
 			{@const at = fit(
 				{ x0: 8.5 - wide / 2, x1: 8.5 + wide / 2, y0: -10, y1: 9 },
 				{ left: 0, top: 0, width, height },
-				rig.archer?.hand === 'left'
+				rig.archer.hand === 'left'
 			)}
 			{@const x = brace.to_pivot_in}
 			{@const a = at.x(brace.low_in - offset)}
@@ -78,7 +78,7 @@
 				x2={at.x(x)}
 				y2={at.y(-8.2)}
 				place="end"
-				label="{b(brace.brace_in)} to the {names[rig.bow!.brace_reference ?? 'grip']}"
+				label="{b(brace.brace_in)} to the {names[rig.bow.brace_reference ?? 'grip']}"
 			/>
 			<text
 				class="halo"

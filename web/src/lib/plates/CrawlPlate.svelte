@@ -125,13 +125,13 @@
 			{@const cy = 24 + side / 2}
 			{@const reach = Math.max(
 				12,
-				(rig.aim!.spot_half_height_cm! / 100 / row.distance_m) * 1000 * 4
+				(rig.aim.spot_half_height_cm! / 100 / row.distance_m) * 1000 * 4
 			)}
 			{@const k = side / 2 / reach}
-			{@const spot = (rig.aim!.spot_half_height_cm! / 100 / row.distance_m) * 1000 * k}
-			{@const tipHalf = (rig.arrow!.diameter_mm! / 2 / crawls.nock_to_tip_m) * k}
+			{@const spot = (rig.aim.spot_half_height_cm! / 100 / row.distance_m) * 1000 * k}
+			{@const tipHalf = (rig.arrow.diameter_mm! / 2 / crawls.nock_to_tip_m) * k}
 			{@const over = ((row.hold_over_cm ?? 0) / 100 / row.distance_m) * 1000 * k}
-			{@const eye = rig.archer!.eye_above_nock_mm! - 0.92 * (row.crawl_mm ?? 0)}
+			{@const eye = rig.archer.eye_above_nock_mm! - 0.92 * (row.crawl_mm ?? 0)}
 			{@const shaft = [1, 0.97, 0.94, 0.9, 0.86, 0.8, 0.7].map((u) => ({
 				y: ((eye * (1 - u)) / u / crawls.nock_to_tip_m) * k,
 				w: u === 1 ? 0 : tipHalf / u
@@ -181,7 +181,7 @@
 					opacity="0.82"
 				/>
 				<path
-					d="M{cx + (rig.archer!.hand === 'left' ? 1 : -1) * side * 0.2} {cy - side / 2}v{side}"
+					d="M{cx + (rig.archer.hand === 'left' ? 1 : -1) * side * 0.2} {cy - side / 2}v{side}"
 					stroke="var(--ghost)"
 					stroke-width="5"
 					opacity="0.5"

@@ -6,12 +6,7 @@
 
 	/** The draws over time, each with its ±, and the line through them where there is one. */
 	const bench = useBench();
-	const told = $derived(bench().bench.trials.draws);
-	const words: Record<string, string> = {
-		tape: 'tape',
-		arm_span: 'arm span',
-		marked_arrow: 'marked arrow'
-	};
+	const points = $derived(bench().bench.draws?.points ?? []);
 	const d = (v: number) => reference.inShown(v, 'draw');
 	const day = (text: string) => new Date(`${text}T12:00`);
 	const short = (date: Date) =>
@@ -22,22 +17,22 @@
 	label="Your draw over time"
 	height={190}
 	heads={['Day', 'Draw', '±', 'Measured by']}
-	rows={told.points.map((p) => [
+	rows={points.map((p) => [
 		p.day,
 		reference.text(p.draw_in, 'draw'),
 		reference.text(p.plus_minus_in, 'draw'),
-		words[p.method] ?? p.method
+		reference.word('archer.draw_method', p.method)
 	])}
 >
 	{#snippet children(width, height)}
-		{#if told.points.length}
-			{@const days = told.points.map((p) => day(p.day).getTime())}
+		{#if points.length}
+			{@const days = points.map((p) => day(p.day).getTime())}
 			{@const pad = Math.max((days[days.length - 1]! - days[0]!) * 0.08, 7 * 864e5)}
 			{@const x = scaleTime()
 				.domain([days[0]! - pad, days[days.length - 1]! + pad])
 				.range([52, width - 16])}
-			{@const low = Math.min(...told.points.map((p) => p.draw_in - p.plus_minus_in)) - 0.15}
-			{@const high = Math.max(...told.points.map((p) => p.draw_in + p.plus_minus_in)) + 0.15}
+			{@const low = Math.min(...points.map((p) => p.draw_in - p.plus_minus_in)) - 0.15}
+			{@const high = Math.max(...points.map((p) => p.draw_in + p.plus_minus_in)) + 0.15}
 			{@const y = scaleLinear()
 				.domain([d(low), d(high)])
 				.range([height - 34, 22])}
@@ -50,12 +45,12 @@
 				<path d="M{x.range()[0]} {y(tick)}h-4" stroke="var(--quiet)" />
 				<text class="q num" x={x.range()[0]! - 7} y={y(tick) + 4} text-anchor="end">{tick}</text>
 			{/each}
-			{#each x.ticks(Math.min(5, told.points.length + 1)) as tick (tick.getTime())}
+			{#each x.ticks(Math.min(5, points.length + 1)) as tick (tick.getTime())}
 				<path d="M{x(tick)} {y.range()[0]}v4" stroke="var(--quiet)" />
 				<text class="q" x={x(tick)} y={y.range()[0]! + 17} text-anchor="middle">{short(tick)}</text>
 			{/each}
 			<text class="q" x="18" y="12">draw, {reference.unit('draw').label}</text>
-			{#each told.points as p (p.seq)}
+			{#each points as p (p.seq)}
 				{@const cx = x(day(p.day))}
 				{@const good = p.method === 'marked_arrow'}
 				<path

@@ -13,11 +13,11 @@
 	const drawn = $derived(bench().bench.force_draw);
 	const ghost = $derived(bench().dirty ? bench().keptBench.force_draw : null);
 	const rig = $derived(bench().bench.rig);
-	const draw = $derived(rig.archer!.draw_length_in!);
-	const thumb = $derived(rig.archer!.release === 'thumb');
+	const draw = $derived(rig.archer.draw_length_in);
+	const thumb = $derived(rig.archer.release === 'thumb');
 	const nock = $derived(draw - 1.75);
 	const back = $derived(
-		-(rig.bow!.brace_reference === 'back' ? (rig.bow!.brace_offset_in ?? 1.75) : 1.75)
+		-(rig.bow.brace_reference === 'back' ? (rig.bow.brace_offset_in ?? 1.75) : 1.75)
 	);
 	const in_ = (value: number) => reference.text(value, 'draw');
 
@@ -39,7 +39,7 @@
 		{@const at = fit(
 			{ x0: -7.5, x1: Math.max(31, nock + 3), y0: -10.2, y1: 9 },
 			{ left: 0, top: 0, width, height },
-			rig.archer!.hand === 'left'
+			rig.archer.hand === 'left'
 		)}
 		{#if drawn}
 			<clipPath id="draw-clip"><rect x="0" y="0" {width} height={at.y(-7.2)} /></clipPath>
@@ -51,9 +51,9 @@
 				{at}
 				{nock}
 				height={thumb ? 0.6 : 0}
-				lengthIn={rig.arrow!.shaft_length_in!}
-				diameterMm={rig.arrow!.diameter_mm!}
-				fletchings={rig.arrow!.fletching_count}
+				lengthIn={rig.arrow.shaft_length_in!}
+				diameterMm={rig.arrow.diameter_mm!}
+				fletchings={rig.arrow.fletching_count}
 			/>
 			<path d="M{at.x(0)} {at.y(1.4)}V{at.y(-9.6)}" stroke="var(--line)" stroke-dasharray="3 3" />
 			<path

@@ -46,7 +46,7 @@
 			{@const at = fit(
 				{ x0: -4, x1: 28, y0: -36, y1: 36 },
 				{ left: 0, top: 10, width: left - 30, height: height - 40 },
-				rig.archer?.hand === 'left'
+				rig.archer.hand === 'left'
 			)}
 			<g opacity="0.4"><BowShape pose={drawn.drawing.brace} {at} riser={false} /></g>
 			<BowShape pose={drawn.drawing.full_draw} {at} />
@@ -144,7 +144,7 @@
 					><Label text={`stacks from ${reference.text(drawn.stack_onset_in, 'draw')}`} /></text
 				>
 			{/if}
-			{#each rig.bow?.measured ?? [] as [d, f], i (i)}
+			{#each rig.bow.measured ?? [] as [d, f], i (i)}
 				{@const dx = reference.inShown(d!, 'draw')}
 				{#if dx <= endX}<path
 						d="M{x(dx) - 5} {y(reference.inShown(f!, 'weight'))}h10m-5 -5v10"

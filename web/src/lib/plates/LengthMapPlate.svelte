@@ -83,7 +83,7 @@
 			<text class="halo" x={held(stack[middle]![0]) + 5} y={at + 18} style:fill="var(--ochre)"
 				>stacks</text
 			>
-			{#if drawn && rig.bow?.length_in}
+			{#if drawn && rig.bow.length_in}
 				{@const px = held(d(drawn.value))}
 				{@const py = y(Math.min(Math.max(l(rig.bow.length_in), y.domain()[0]!), y.domain()[1]!))}
 				<path

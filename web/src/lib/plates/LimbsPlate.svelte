@@ -10,8 +10,8 @@
 	const bench = useBench();
 	const drawn = $derived(bench().bench.force_draw);
 	const limbs = $derived(bench().bench.rig.limbs);
-	const pair = $derived(bench().bench.trials.limbs);
-	const bolts = $derived(bench().bench.trials.bolts);
+	const pair = $derived(bench().bench.limbs);
+	const bolts = $derived(bench().bench.bolts);
 
 	function marks(weight: number | null | undefined, kind: string | null | undefined): string {
 		const parts = [kind ?? '', weight == null ? '' : reference.text(weight, 'weight')];

@@ -39,7 +39,7 @@
 			{@const at = fit(
 				{ x0: -6, x1: 28, y0: -half, y1: half },
 				{ left: i * each, top: 0, width: each, height: height - 34 },
-				rig.archer?.hand === 'left'
+				rig.archer.hand === 'left'
 			)}
 			<g opacity="0.35"><BowShape pose={bow.brace} {at} riser={false} /></g>
 			<BowShape pose={bow.full_draw} {at} />
@@ -105,7 +105,7 @@
 				/>
 				<text class="halo" x={x.range()[0]! + 42} y={y.range()[1]! + 28 + i * 17}
 					><Label
-						text={rig.bow?.takedown
+						text={rig.bow.takedown
 							? name(bows[i]!)
 							: reference.text(bows[i]!.length_in, 'bow_length')}
 					/></text

@@ -17,7 +17,7 @@
 
 	const bench = useBench();
 	const rig = $derived(bench().bench.rig);
-	const left = $derived(rig.archer?.hand === 'left');
+	const left = $derived(rig.archer.hand === 'left');
 	const inches = (value: number) => reference.text(value, 'draw');
 	const titles = {
 		tape: 'Tape: fingertip to the front of the shoulder, bow arm out',
@@ -67,7 +67,7 @@
 >
 	{#snippet children(width, height)}
 		{#if method === 'marked_arrow'}
-			{@const nock = (rig.archer?.draw_length_in ?? 28) - 1.75}
+			{@const nock = (rig.archer.draw_length_in ?? 28) - 1.75}
 			{@const at = fit(
 				{ x0: -6, x1: nock + 4, y0: -3, y1: 3 },
 				{ left: 0, top: 8, width, height: height - 20 },

@@ -37,9 +37,9 @@
 			{@const at = fit(
 				{ x0: -wide * 0.66, x1: wide * 0.34, y0: -24, y1: 38 },
 				{ left: 0, top: 0, width, height },
-				rig.archer?.hand === 'left'
+				rig.archer.hand === 'left'
 			)}
-			{@const d = rig.arrow!.diameter_mm!}
+			{@const d = rig.arrow.diameter_mm!}
 			{@const h = nock.height_mm}
 			{@const edge = -wide * 0.66}
 			{@const brace = (bench().bench.brace?.to_pivot_in ?? 8) * 25.4}

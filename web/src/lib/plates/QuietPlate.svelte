@@ -6,9 +6,10 @@
 
 	/** The six checks in order: each with its shots before and after, and what the change made. */
 	const bench = useBench();
-	const told = $derived(bench().bench.trials.quiet);
+	const done = $derived(bench().bench.quiet?.done ?? []);
+	const following = $derived(bench().bench.quiet?.next);
 	const checks = $derived(reference.catalog?.quiet ?? []);
-	const of = (id: string) => [...told.done].reverse().find((d) => d.check === id);
+	const of = (id: string) => [...done].reverse().find((d) => d.check === id);
 	const colours = { quieter: 'var(--moss)', louder: 'var(--ochre)', same: 'var(--quiet)' };
 	const level = (value: number, spread?: number) =>
 		reference.valueText({ value, quantity: 'level', plus_minus: spread ?? null });
@@ -27,11 +28,11 @@
 					level(d.after_mean_db),
 					level(d.difference_db.value, d.difference_db.plus_minus)
 				]
-			: [c.title, '', '', told.next === c.id ? 'next' : 'open'];
+			: [c.title, '', '', following === c.id ? 'next' : 'open'];
 	})}
 >
 	{#snippet children(width, height)}
-		{@const all = told.done.flatMap((d) => [...d.before_db, ...d.after_db])}
+		{@const all = done.flatMap((d) => [...d.before_db, ...d.after_db])}
 		{@const x = scaleLinear()
 			.domain(all.length ? [Math.min(...all) - 1, Math.max(...all) + 1] : [0, 1])
 			.range([200, width - 150])}
@@ -39,7 +40,7 @@
 		{#each checks as check, i (check.id)}
 			{@const y = 22 + i * row}
 			{@const d = of(check.id)}
-			{@const next = told.next === check.id}
+			{@const next = following === check.id}
 			<circle
 				cx="16"
 				cy={y}

@@ -6,7 +6,7 @@
 	/** A recording's outline with what was found in it: a press takes a shot out or in again, a press
 	    between them adds one. */
 	interface Props {
-		sound: Schemas['SoundOut'];
+		sound: Schemas['Sound'];
 		out: number[];
 		onpress: (at: number) => void;
 		onadd: (at: number) => void;

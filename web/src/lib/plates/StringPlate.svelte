@@ -15,7 +15,7 @@
 	const worked = $derived(bench().value('string.worked_in') != null);
 	const ghost = $derived(bench().dirty ? bench().keptBench.force_draw : null);
 	const rig = $derived(bench().bench.rig);
-	const have = $derived(rig.string?.length_in ?? null);
+	const have = $derived(rig.string.length_in ?? null);
 	const bl = (v: number) => reference.text(v, 'bow_length');
 	const marks = $derived(
 		fits
@@ -46,12 +46,12 @@
 >
 	{#snippet children(width, height)}
 		{#if drawn && fits}
-			{@const half = Math.max(rig.bow!.length_in! / 2 + 1, 26)}
+			{@const half = Math.max(rig.bow.length_in! / 2 + 1, 26)}
 			{@const left = Math.min(width * 0.36, 250)}
 			{@const at = fit(
 				{ x0: -8, x1: 17, y0: -half, y1: half },
 				{ left: 0, top: 4, width: left, height: height - 8 },
-				rig.archer?.hand === 'left'
+				rig.archer.hand === 'left'
 			)}
 			{#if ghost}<BowShape pose={ghost.drawing.brace} {at} ghost />{/if}
 			<BowShape pose={drawn.drawing.brace} {at} string="accent" />
@@ -104,7 +104,7 @@
 				>
 			{/each}
 
-			{@const strands = rig.string!.strands!}
+			{@const strands = rig.string.strands!}
 			{@const r = 5.2}
 			{@const cx = left + 120}
 			{@const cy = 275}
@@ -122,7 +122,7 @@
 					cx={cx + ring * Math.cos(turn)}
 					cy={cy + ring * Math.sin(turn)}
 					{r}
-					fill={rig.string!.material === 'natural' ? 'url(#wood)' : 'var(--heather-wash)'}
+					fill={rig.string.material === 'natural' ? 'url(#wood)' : 'var(--heather-wash)'}
 					stroke="var(--ink)"
 					stroke-width="0.9"
 				/>

@@ -9,7 +9,7 @@
 
 	/** Loudness over brace height: each trial with its scatter, the curve with its band, the next. */
 	const bench = useBench();
-	const told = $derived(bench().bench.trials.listening);
+	const told = $derived(bench().bench.listening);
 	const heard = $derived((told?.heard ?? []).filter((h) => h.mean_db != null));
 	const b = (brace: number) => reference.inShown(brace, 'brace');
 	type Row = [brace: number, low: number, middle: number, high: number];

@@ -55,13 +55,13 @@ const listening = {
 
 describe('the sweep', () => {
 	it('invites where nothing was heard', async () => {
-		await onBench(SweepPlate, undefined, { bench: { trials: { listening: null } } });
+		await onBench(SweepPlate, undefined, { bench: { listening: null } });
 		expect(screen.getByText(/Shoot a few at one brace height/)).toBeInTheDocument();
 	});
 
 	it('shows each trial’s shots, the quietest and the next', async () => {
 		const { container } = await onBench(SweepPlate, undefined, {
-			bench: { trials: { listening } }
+			bench: { listening }
 		});
 		expect(container.querySelectorAll('circle')).toHaveLength(2);
 		expect(container.textContent).toContain('quietest about');
@@ -73,7 +73,7 @@ describe('the sweep', () => {
 	it('names no next once it is done', async () => {
 		const over = { ...listening, curve: { ...curve, next_in: null, done: true } };
 		const { container } = await onBench(SweepPlate, undefined, {
-			bench: { trials: { listening: over } }
+			bench: { listening: over }
 		});
 		expect(container.textContent).not.toContain('next 9 in');
 	});
@@ -97,7 +97,7 @@ describe('the quiet checks', () => {
 	};
 
 	it('stand in their order with before, after and what the change made', async () => {
-		await onBench(QuietPlate, undefined, { bench: { trials: { quiet } } });
+		await onBench(QuietPlate, undefined, { bench: { quiet } });
 		expect(table()).toEqual([
 			['Loose parts', '62.5 dB', '59.5 dB', '−3.0 ± 1.0 dB'],
 			['The string', '', '', 'next']
@@ -107,7 +107,7 @@ describe('the quiet checks', () => {
 	it('the latest of two tries counts', async () => {
 		const again = { ...quiet.done[0], seq: 2, after_mean_db: 58 };
 		await onBench(QuietPlate, undefined, {
-			bench: { trials: { quiet: { ...quiet, done: [quiet.done[0], again] } } }
+			bench: { quiet: { ...quiet, done: [quiet.done[0], again] } }
 		});
 		expect(table()[0]?.[2]).toBe('58.0 dB');
 	});
@@ -180,7 +180,7 @@ describe('draws over time', () => {
 	});
 
 	it('waits for the first', async () => {
-		await onBench(DrawHistoryPlate, undefined, { bench: { trials: { draws: { points: [] } } } });
+		await onBench(DrawHistoryPlate, undefined, { bench: { draws: { points: [] } } });
 		expect(screen.getByText(/No draw was measured here yet/)).toBeInTheDocument();
 	});
 
@@ -190,7 +190,7 @@ describe('draws over time', () => {
 			point(2, '2026-06-01', 28, 'marked_arrow')
 		];
 		const { container } = await onBench(DrawHistoryPlate, undefined, {
-			bench: { trials: { draws: { points } } }
+			bench: { draws: { points } }
 		});
 		const fills = [...container.querySelectorAll('circle')].map((c) => c.getAttribute('fill'));
 		expect(fills).toEqual(['var(--paper)', 'var(--heather)']);

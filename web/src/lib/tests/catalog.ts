@@ -17,6 +17,7 @@ const field = (path: string, title: string, quantity: string | null, more = {}) 
 	low: null,
 	high: null,
 	choices: [],
+	words: {},
 	optional: false,
 	...more
 });
@@ -61,15 +62,23 @@ export const catalog = {
 			low: 18,
 			high: 34
 		}),
-		'archer.release': field('archer.release', 'Release', null),
+		'archer.release': field('archer.release', 'Release', null, {
+			words: { split: 'split finger', three_under: 'three under', thumb: 'thumb' }
+		}),
+		'archer.draw_method': field('archer.draw_method', 'Measured by', null, {
+			words: { tape: 'tape', arm_span: 'arm span', marked_arrow: 'marked arrow' }
+		}),
 		'string.strands': field('string.strands', 'Strands', 'count', { low: 4, high: 40 }),
-		use: field('use', 'Used for', null)
+		use: field('use', 'Used for', null, { words: { range: 'range', woodland: 'woodland' } })
 	},
 	stations: [
 		{ id: 'draw', title: 'Draw', question: 'How far do you draw?', settings: [] },
 		{ id: 'crawls', title: 'Crawls', question: 'How far down the string?', settings: [] }
 	],
 	forms: {},
+	trials: { hold: 'Holds', draw: 'Draws', brace: 'Brace trials' },
+	schools: {},
+	verdicts: {},
 	quiet: [
 		{ id: 'loose', title: 'Loose parts', do: 'Tighten.', why: 'Rattles.', station: 'assembly' },
 		{ id: 'string', title: 'The string', do: 'Look.', why: 'Slaps.', station: 'string' }

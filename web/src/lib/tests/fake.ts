@@ -53,7 +53,9 @@ export function benchView(changes: Changes = {}): Bench {
 	return {
 		rig,
 		stations: [],
-		trials: { listening: null, twists_seen: [] },
+		notes: [],
+		listening: null,
+		turns_seen: [],
 		force_draw: {
 			true_draw_in: { value: 28, plus_minus: 1, source: 'rule' },
 			weight_at_draw_lbf: { value: 36.5, plus_minus: 1.5, source: 'model' }

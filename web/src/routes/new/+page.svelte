@@ -11,12 +11,12 @@
 	const fresh = catalog.fresh_rig;
 	let name = $state('');
 	let archer = $state('');
-	let draw = $state<number | null>(fresh.archer!.draw_length_in!);
+	let draw = $state<number | null>(fresh.archer.draw_length_in);
 	let hand = $state<'right' | 'left'>('right');
 	let release = $state<'split' | 'three_under' | 'thumb'>('three_under');
 	let form = $state<'recurve' | 'hybrid' | 'longbow' | 'static_tip'>('recurve');
 	let length = $state<number | null>(catalog.forms.recurve!.length_in);
-	let weight = $state<number | null>(fresh.bow!.marked_weight_lbf!);
+	let weight = $state<number | null>(fresh.bow.marked_weight_lbf);
 	let problems = $state<Record<string, string>>({});
 	let fault = $state<string | null>(null);
 	let sheet = $state<HTMLFormElement>();

@@ -1,7 +1,8 @@
 <script lang="ts">
-	import { beforeNavigate, goto } from '$app/navigation';
+	import { onDestroy } from 'svelte';
+	import { beforeNavigate, goto, invalidate } from '$app/navigation';
 	import { page } from '$app/state';
-	import { putBench, RigBench } from '$lib/bench/bench.svelte';
+	import { putBench, type RigBench } from '$lib/bench/bench.svelte';
 	import { notify } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import Findings from '$lib/frame/Findings.svelte';
@@ -14,31 +15,19 @@
 	import ShutRig from '$lib/frame/ShutRig.svelte';
 	import Tally from '$lib/frame/Tally.svelte';
 
-	let { children } = $props();
-	let bench = $state.raw<RigBench | null>(null);
-	let fault = $state<string | null>(null);
+	let { children, data } = $props();
+	const bench = $derived(data.bench);
 	let unitsOpen = $state(false);
 	let keysOpen = $state(false);
 	let leaving = $state<string | null>(null);
 	let letGo = false;
-	/** Counts how often a rig that could not be opened was mended. */
-	let again = $state(0);
 	let bar = $state<KeepBar>();
 
 	const id = $derived(Number(page.params.id));
 	const station = $derived(page.url.pathname.split('/')[3] ?? 'draw');
 	const view = $derived(bench?.bench.stations.find((s) => s.station === station));
 	putBench(() => bench as RigBench);
-
-	$effect(() => {
-		const wanted = id;
-		void again;
-		fault = null;
-		RigBench.open(wanted).then(
-			(opened) => wanted === id && (bench = opened),
-			(error: Error) => (fault = error.message)
-		);
-	});
+	onDestroy(() => bench && (bench.shut = true));
 
 	beforeNavigate((navigation) => {
 		// What is on its way to be kept is not lost by going on.
@@ -112,8 +101,8 @@
 </svg>
 <svelte:window onkeydown={onkey} />
 
-{#if fault}
-	<ShutRig {id} reason={fault} onOpened={() => again++} />
+{#if data.shut !== null}
+	<ShutRig {id} reason={data.shut} onOpened={() => invalidate('rig:open')} />
 {:else if bench}
 	{#key bench}
 		<div class="frame" class:plain={!view}>

@@ -22,24 +22,8 @@
 		<MeasureField path="arrow.fletching_gr" label="Fletching" slider={false} />
 		<MeasureField path="arrow.fletching_count" label="Feathers" slider={false} />
 		<MeasureField path="arrow.diameter_mm" slider={false} />
-		<SelectField
-			path="arrow.material"
-			options={[
-				['carbon', 'carbon'],
-				['aluminium', 'aluminium'],
-				['wood', 'wood'],
-				['cane', 'cane']
-			]}
-		/>
-		<SelectField
-			path="bow.side_plate"
-			options={[
-				['plunger', 'plunger'],
-				['leather', 'leather'],
-				['felt', 'felt'],
-				['hard', 'hard']
-			]}
-		/>
+		<SelectField path="arrow.material" />
+		<SelectField path="bow.side_plate" />
 		<MeasureField path="bow.centre_cut_mm" label="Past centre" slider={false} />
 		<MeasureField path="bow.maker_min_gpp" label="Maker's least" slider={false} />
 	{/snippet}

@@ -4,7 +4,7 @@
 	import AssemblyPlate from '$lib/plates/AssemblyPlate.svelte';
 
 	const bench = useBench();
-	const steps = $derived(bench().bench.assembly);
+	const steps = $derived(bench().bench.assembly ?? []);
 	const done = $derived(bench().value('assembly.done') as string[]);
 
 	/** Kept in working order, so that the same steps are the same list. */

@@ -15,9 +15,6 @@
 
 	const bench = useBench();
 	const form = $derived(bench().value('bow.form'));
-	const forms = $derived(
-		Object.values(reference.catalog?.forms ?? {}).map((f): [string, string] => [f.id, f.title])
-	);
 	const riser = $derived(bench().bench.force_draw?.drawing.riser_in ?? null);
 
 	/** Another form begins at its own ordinary starts. */
@@ -27,38 +24,15 @@
 <Station id="bow-length">
 	{#snippet plate()}<BowLengthPlate />{/snippet}
 	{#snippet controls()}
-		<div class="three"><ChoiceField path="bow.form" options={forms} also={usual} /></div>
+		<div class="three"><ChoiceField path="bow.form" also={usual} /></div>
 		{#if form === 'recurve'}<div class="wide">
-				<ChoiceField
-					path="bow.takedown"
-					label="Built as"
-					options={[
-						['true', 'takedown'],
-						['false', 'one piece']
-					]}
-				/>
+				<ChoiceField path="bow.takedown" label="Built as" />
 			</div>{/if}
 		<MeasureField path="bow.length_in" step={1} />
 		<MeasureField path="bow.riser_in" assumed={riser} low={8} high={29} step={0.5} />
-		<SelectField
-			path="use"
-			options={[
-				['close_cover', 'close cover'],
-				['woodland', 'woodland'],
-				['range', 'range'],
-				['backyard', 'back yard']
-			]}
-		/>
+		<SelectField path="use" />
 		<MeasureField path="taste" label="Taste, −1 to +1" step={0.1} />
-		{#if form === 'static_tip'}<SelectField
-				path="bow.tips"
-				options={[
-					['working', 'working'],
-					['short', 'short static'],
-					['long', 'long static'],
-					['heavy', 'heavy static']
-				]}
-			/>{/if}
+		{#if form === 'static_tip'}<SelectField path="bow.tips" />{/if}
 	{/snippet}
 	{#snippet more()}
 		<Leaves

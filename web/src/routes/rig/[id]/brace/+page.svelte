@@ -25,14 +25,7 @@
 			step={0.0625}
 		/>
 		<div class="wide">
-			<ChoiceField
-				path="bow.brace_reference"
-				options={[
-					['grip', 'grip'],
-					['back', 'back'],
-					['plunger', 'plunger']
-				]}
-			/>
+			<ChoiceField path="bow.brace_reference" />
 		</div>
 		{#if elsewhere}<MeasureField
 				path="bow.brace_offset_in"

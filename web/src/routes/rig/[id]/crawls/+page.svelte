@@ -11,7 +11,7 @@
 	const bench = useBench();
 	let chosen = $state(20);
 	const crawls = $derived(bench().bench.crawls);
-	const sloped = $derived((bench().bench.rig.aim?.slope_deg ?? 0) !== 0);
+	const sloped = $derived((bench().bench.rig.aim.slope_deg ?? 0) !== 0);
 </script>
 
 <Station id="crawls">
@@ -116,10 +116,6 @@
 		<div class="wide">
 			<ChoiceField
 				path="archer.anchor"
-				options={[
-					['under_chin', 'under the chin'],
-					['cheek', 'at the cheek']
-				]}
 				also={(a) => ({ 'archer.eye_above_nock_mm': reference.catalog?.eye_above_nock_mm[a] })}
 			/>
 		</div>

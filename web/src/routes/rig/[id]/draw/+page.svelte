@@ -14,7 +14,7 @@
 	const offset = $derived.by(() => {
 		const drawn = bench().bench.force_draw;
 		if (!drawn) return null;
-		return (drawn.true_draw_in.value - (bench().bench.rig.archer?.draw_length_in ?? 0)) * 25.4;
+		return (drawn.true_draw_in.value - (bench().bench.rig.archer.draw_length_in ?? 0)) * 25.4;
 	});
 </script>
 
@@ -23,30 +23,11 @@
 	{#snippet controls()}
 		<MeasureField path="archer.draw_length_in" />
 		<div class="wide">
-			<ChoiceField
-				path="archer.release"
-				options={[
-					['split', 'split'],
-					['three_under', 'three under'],
-					['thumb', 'thumb']
-				]}
-			/>
+			<ChoiceField path="archer.release" />
 		</div>
-		<ChoiceField
-			path="archer.hand"
-			options={[
-				['right', 'right'],
-				['left', 'left']
-			]}
-		/>
+		<ChoiceField path="archer.hand" />
 		{#if thumb}<MeasureField path="archer.thumb_offset_mm" assumed={offset} />{/if}
-		<ChoiceField
-			path="archer.grown"
-			options={[
-				['adult', 'adult'],
-				['child', 'child']
-			]}
-		/>
+		<ChoiceField path="archer.grown" />
 	{/snippet}
 	{#snippet more()}
 		<Leaves

@@ -1,23 +1,22 @@
 <script lang="ts">
-	import { api, told, type Schemas } from '$lib/api/client';
+	import { invalidate } from '$app/navigation';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
 
 	/** The logbook: everything that was set on this rig, as sentences, the latest first. */
 	const bench = useBench();
-	let lines = $state.raw<Schemas['HistoryLine'][]>([]);
+	let { data } = $props();
+	const lines = $derived(data.lines);
+	let seen = bench().kept.seq;
 	const stations = $derived(
 		Object.fromEntries((reference.catalog?.stations ?? []).map((s) => [s.id, s.title]))
 	);
 
 	$effect(() => {
-		const id = bench().id;
-		void bench().kept.seq;
-		told(api.GET('/api/rigs/{id}/history', { params: { path: { id } } })).then(
-			(l) => (lines = l),
-			(error: Error) => (bench().fault = error.message)
-		);
+		const { seq } = bench().kept;
+		if (seq !== seen) void invalidate('rig:kept');
+		seen = seq;
 	});
 
 	function day(at: string): string {

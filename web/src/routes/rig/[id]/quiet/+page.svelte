@@ -1,6 +1,5 @@
 <script lang="ts">
-	import type { Schemas } from '$lib/api/client';
-	import { useBench } from '$lib/bench/bench.svelte';
+	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import HearLevels, { type Levels } from '$lib/controls/HearLevels.svelte';
 	import TrialList from '$lib/controls/TrialList.svelte';
@@ -8,10 +7,10 @@
 	import QuietPlate from '$lib/plates/QuietPlate.svelte';
 
 	const bench = useBench();
-	type CheckId = Schemas['QuietTrial']['check'];
+	type CheckId = TrialOf<'quiet'>['check'];
 	const checks = $derived(reference.catalog?.quiet ?? []);
 	let chosen = $state<string | null>(null);
-	const check = $derived(chosen ?? bench().bench.trials.quiet.next ?? 'brace');
+	const check = $derived(chosen ?? bench().bench.quiet?.next ?? 'brace');
 	const note = $derived(checks.find((c) => c.id === check));
 	let before = $state<Levels | null>(null);
 	let after = $state<Levels | null>(null);

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { api, told, type Schemas } from '$lib/api/client';
+	import { invalidate } from '$app/navigation';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { day } from '$lib/format/day';
@@ -7,65 +7,62 @@
 
 	/** What is due when: an item is done by the measurement it asks for. */
 	const bench = useBench();
-	let items = $state.raw<Schemas['Due'][] | null>(null);
+	let { data } = $props();
+	const items = $derived(data.items);
+	let seen = bench().kept.seq;
 	const groups: [when: string, title: string, none: string][] = [
 		['now', 'Now', 'Nothing is due now.'],
 		['coming', 'Coming', 'Nothing else is planned.'],
 		['each_time', 'Each time out', '']
 	];
-	const due = $derived((items ?? []).filter((i) => i.when === 'now').length);
+	const due = $derived(items.filter((i) => i.when === 'now').length);
 	const stations = $derived(
 		Object.fromEntries((reference.catalog?.stations ?? []).map((s) => [s.id, s.title]))
 	);
 
 	$effect(() => {
-		const id = bench().id;
-		void bench().kept.seq;
-		told(api.GET('/api/rigs/{id}/schedule', { params: { path: { id } } })).then(
-			(found) => (items = found),
-			(error: Error) => (bench().fault = error.message)
-		);
+		const { seq } = bench().kept;
+		if (seq !== seen) void invalidate('rig:kept');
+		seen = seq;
 	});
 </script>
 
 <svelte:head><title>Schedule · {bench().bench.rig.name} · Lyrandis</title></svelte:head>
 
 <h1>What is due when?</h1>
-{#if items}
-	<p class="answer">
-		{#if due}<strong>{due}</strong> thing{due === 1 ? '' : 's'} to do now; each is done by the measurement
-			it asks for.{:else}Nothing is due now.{/if}
-		<a class="link" href="/api/rigs/{bench().id}/schedule.ics" download>Days for your calendar</a>
-	</p>
-	{#if bench().fault}<p class="fault" role="alert">{bench().fault}</p>{/if}
-	{#each groups as [when, title, none] (when)}
-		{@const inside = items.filter((i) => i.when === when)}
-		<h2>{title}</h2>
-		{#if inside.length === 0}<p class="quiet">{none}</p>{/if}
-		<ul>
-			{#each inside as item (item.id)}
-				<li class={item.when}>
-					<span class="day quiet">{item.day ? day(item.day, 'weekday') : ''}</span>
-					<div>
-						<strong><SaidText said={item.title} /></strong>
-						<p><SaidText said={item.why} /></p>
-						{#if item.last}<p class="quiet">Last, <SaidText said={item.last} /></p>{/if}
-					</div>
-					<span>
-						<a class="link" href="/rig/{bench().id}/{item.station}">{stations[item.station]}</a>
-						{#if item.id.startsWith('recheck-')}
-							<button
-								class="link"
-								disabled={bench().busy}
-								onclick={() => bench().check(item.station, 'provisional')}>Checked, it holds</button
-							>
-						{/if}
-					</span>
-				</li>
-			{/each}
-		</ul>
-	{/each}
-{/if}
+<p class="answer">
+	{#if due}<strong>{due}</strong> thing{due === 1 ? '' : 's'} to do now; each is done by the measurement
+		it asks for.{:else}Nothing is due now.{/if}
+	<a class="link" href="/api/rigs/{bench().id}/schedule.ics" download>Days for your calendar</a>
+</p>
+{#if bench().fault}<p class="fault" role="alert">{bench().fault}</p>{/if}
+{#each groups as [when, title, none] (when)}
+	{@const inside = items.filter((i) => i.when === when)}
+	<h2>{title}</h2>
+	{#if inside.length === 0}<p class="quiet">{none}</p>{/if}
+	<ul>
+		{#each inside as item (item.id)}
+			<li class={item.when}>
+				<span class="day quiet">{item.day ? day(item.day, 'weekday') : ''}</span>
+				<div>
+					<strong><SaidText said={item.title} /></strong>
+					<p><SaidText said={item.why} /></p>
+					{#if item.last}<p class="quiet">Last, <SaidText said={item.last} /></p>{/if}
+				</div>
+				<span>
+					<a class="link" href="/rig/{bench().id}/{item.station}">{stations[item.station]}</a>
+					{#if item.id.startsWith('recheck-')}
+						<button
+							class="link"
+							disabled={bench().busy}
+							onclick={() => bench().check(item.station, 'provisional')}>Checked, it holds</button
+						>
+					{/if}
+				</span>
+			</li>
+		{/each}
+	</ul>
+{/each}
 
 <style>
 	h1 {

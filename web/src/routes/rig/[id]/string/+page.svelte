@@ -19,33 +19,12 @@
 	{#snippet plate()}<StringPlate />{/snippet}
 	{#snippet controls()}
 		<div class="wide">
-			<ChoiceField
-				path="string.material"
-				options={[
-					['polyester', 'polyester'],
-					['low_stretch', 'low-stretch'],
-					['natural', 'natural']
-				]}
-			/>
+			<ChoiceField path="string.material" />
 		</div>
 		{#if low}<div class="wide">
-				<ChoiceField
-					path="bow.low_stretch_rated"
-					options={[
-						['yes', 'yes'],
-						['no', 'no'],
-						['unknown', 'not known']
-					]}
-				/>
+				<ChoiceField path="bow.low_stretch_rated" />
 			</div>{/if}
-		<SelectField
-			path="string.build"
-			options={[
-				['unknown', 'not said'],
-				['two_bundle', 'two-bundle, twisted'],
-				['endless', 'endless']
-			]}
-		/>
+		<SelectField path="string.build" />
 		<MeasureField path="string.strands" low={8} high={28} step={1} />
 		<MeasureField
 			path="string.length_in"

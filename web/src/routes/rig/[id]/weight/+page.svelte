@@ -16,14 +16,7 @@
 		<MeasureField path="bow.marked_weight_lbf" low={15} high={80} step={0.5} />
 		<MeasureField path="bow.marked_draw_in" low={24} high={32} />
 		<MeasureField path="bow.maker_max_draw_in" slider={false} />
-		<SelectField
-			path="bow.limb_material"
-			options={[
-				['laminated', 'laminated'],
-				['solid_glass', 'solid glass'],
-				['natural', 'natural']
-			]}
-		/>
+		<SelectField path="bow.limb_material" />
 		<div class="whole"><ScaleReadings /></div>
 	{/snippet}
 	{#snippet more()}

@@ -12,11 +12,11 @@ from typing import Literal
 
 import numpy as np
 
+from lyrandis.core.arrays import Array
 from lyrandis.core.bow.curve import ForceDraw
-from lyrandis.core.bow.geometry import Array
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.rig import Bow, String
-from lyrandis.core.tune.string import ordinary_mass_gr
+from lyrandis.core.string.measures import ordinary_mass_gr
 from lyrandis.core.units import J_PER_FTLB, KG_PER_GRAIN, M_PER_FT
 
 KAPPA_GPP = {"longbow": 3.6, "hybrid": 3.3, "recurve": 3.1, "static_tip": 4.4}
@@ -159,8 +159,18 @@ def arrow_floor(bow: Bow, gpp: float, stacks: bool, stiff_enough: bool) -> Floor
 
 
 @dataclass(frozen=True)
+class ShotCurve:
+    """What other arrows would do, shape (n,) over grains per pound."""
+
+    gpp: Array
+    speed_fps: Array
+    efficiency: Array
+    residue_ftlb: Array
+
+
+@dataclass(frozen=True)
 class Shot:
-    """What one shot does; `curve_*` have shape (n,) over grains per pound."""
+    """What one shot does, and what lighter and heavier arrows would."""
 
     weight_at_draw_lbf: Estimate
     grains_per_pound: float
@@ -172,10 +182,7 @@ class Shot:
     ceiling_speed_fps: float
     arrow_energy_ftlb: float
     momentum_lb_s: float
-    curve_gpp: Array
-    curve_speed_fps: Array
-    curve_efficiency: Array
-    curve_residue_ftlb: Array
+    curve: ShotCurve
 
 
 def shot(bow: Bow, string: String, curve: ForceDraw, draw: Estimate, mass_gr: float) -> Shot:
@@ -213,8 +220,5 @@ def shot(bow: Bow, string: String, curve: ForceDraw, draw: Estimate, mass_gr: fl
         ceiling_speed_fps=float(speed_fps(energy, 0.0, virtual)),
         arrow_energy_ftlb=feet_lb,
         momentum_lb_s=2 * feet_lb / speed,
-        curve_gpp=gpp,
-        curve_speed_fps=speed_fps(energy, masses, virtual),
-        curve_efficiency=shares,
-        curve_residue_ftlb=energy * (1 - shares),
+        curve=ShotCurve(gpp, speed_fps(energy, masses, virtual), shares, energy * (1 - shares)),
     )

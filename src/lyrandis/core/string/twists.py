@@ -17,7 +17,7 @@ import numpy as np
 
 from lyrandis.core.bow.statics import Statics, rebraced
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.findings import Finding, say
+from lyrandis.core.findings import Finding, fine, mind, say, stop
 from lyrandis.core.rig import String, StringMaterial
 from lyrandis.core.units import MM_PER_IN
 
@@ -83,7 +83,7 @@ def shortening_mm(untwisted_mm: float, radius_mm: float, turns: float) -> float:
     """
     inner = untwisted_mm**2 - (2 * math.pi * turns) ** 2 * radius_mm**2 / 2
     if inner <= 0:
-        raise RefusedError("twists_now", "That many turns would use up the whole string.")
+        raise RefusedError("string.twists", "That many turns would use up the whole string.")
     return untwisted_mm - math.sqrt(inner)
 
 
@@ -165,7 +165,7 @@ def twist(
     if turns is None:
         out = abs(wanted_mm) / MM_PER_IN
         raise RefusedError(
-            "brace_wanted_in",
+            "bow.brace_height_in",
             f"Even with no turn left this string does not come {out:.2f} in lower: take one of "
             f"about {order:.1f} in.",
             brace_now_in - factor * gain * here / MM_PER_IN,
@@ -193,8 +193,7 @@ def twist(
 
 
 def _endless() -> Finding:
-    return Finding(
-        level="mind",
+    return mind(
         said=say("An endless loop can be shortened by twisting, hardly lengthened."),
         why=say("Its loops hold their turns; two-bundle loops adjust both ways within limits."),
         told="practice",
@@ -202,8 +201,7 @@ def _endless() -> Finding:
 
 
 def _odd(factor: float) -> Finding:
-    return Finding(
-        level="mind",
+    return mind(
         said=say(
             "By your measurements a turn does {times} times what it should: count the turns and "
             "measure the brace once more.",
@@ -238,8 +236,7 @@ def _findings(
     another = abs(change_in) > ANOTHER_STRING_IN + 1e-9 or not least <= after <= most
     if after < least:
         found.append(
-            Finding(
-                level="stop",
+            stop(
                 said=say(
                     "That leaves {after}; under {least} the loops work loose.",
                     after=("turns", after),
@@ -251,8 +248,7 @@ def _findings(
         )
     elif after > most:
         found.append(
-            Finding(
-                level="mind",
+            mind(
                 said=say(
                     "That makes {after}, more than {most} a string of this length bears well.",
                     after=("turns", after),
@@ -264,8 +260,7 @@ def _findings(
         )
     if another:
         found.append(
-            Finding(
-                level="mind",
+            mind(
                 said=say(
                     "Rather than twist so far take a string of {order}, the next to it.",
                     order=("bow_length", order_in),
@@ -276,8 +271,7 @@ def _findings(
         )
     if measured < 2:
         found.append(
-            Finding(
-                level="fine",
+            fine(
                 said=say("Turn half of it, measure, and the next step is surer."),
                 why=say(
                     "Before a change was measured with this string the effect of a turn is known "

@@ -1,0 +1,1 @@
+"""Aiming over the arrow: crawls, holds over, danger spaces, finger widths."""

@@ -1,0 +1,83 @@
+"""Aiming over this arrow: how it flies, the crawls for the archer's distances, point-on."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass, replace
+from functools import cached_property
+
+import numpy as np
+
+from lyrandis.core.aim.crawls import CrawlChart, crawl_chart, crawl_plus_minus_mm
+from lyrandis.core.arrays import Array
+from lyrandis.core.bench.arrow import ArrowBench
+from lyrandis.core.bench.bow import BowBench
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.flight.trajectory import AimedArrow, drag_per_m, point_on_m
+from lyrandis.core.rig import Rig
+from lyrandis.core.units import M_PER_FT, M_PER_IN
+
+EYE_SD_MM = 10.0  # an anchor's usual height is known to about this until a chart was shot
+POINT_LENGTH_M = 0.025  # the tip stands this far ahead of the back of the point
+
+
+@dataclass(frozen=True)
+class AimBench:
+    """How this arrow is aimed."""
+
+    rig: Rig
+    bow: BowBench
+    arrow: ArrowBench
+
+    @cached_property
+    def aimed(self) -> AimedArrow:
+        """How the arrow flies and is looked along."""
+        r = self.rig
+        return AimedArrow(
+            speed_mps=self.arrow.shot.speed_fps.value * M_PER_FT,
+            eye_mm=r.archer.eye_above_nock_mm,
+            nock_to_tip_m=r.arrow.shaft_length_in * M_PER_IN + POINT_LENGTH_M,
+            stroke_m=self.bow.stroke_in * M_PER_IN,
+            drag_per_m=drag_per_m(r.arrow.diameter_mm, self.arrow.build.mass_gr),
+            slope_deg=r.aim.slope_deg,
+        )
+
+    @cached_property
+    def chart(self) -> CrawlChart:
+        """The crawl chart for the archer's distances."""
+        r = self.rig
+        return crawl_chart(
+            self.aimed,
+            np.array(r.aim.distances_m),
+            r.aim.spot_half_height_cm,
+            r.archer.stitch_pitch_mm,
+            r.archer.finger_width_mm,
+        )
+
+    @property
+    def speed_sd_mps(self) -> float:
+        """One standard deviation of the arrow's speed [m/s]."""
+        return self.arrow.shot.speed_fps.plus_minus * M_PER_FT
+
+    @cached_property
+    def plus_minus_mm(self) -> Array:
+        """± of each of the chart's crawls [mm]."""
+        d = np.array(self.rig.aim.distances_m)
+        return crawl_plus_minus_mm(self.aimed, d, self.speed_sd_mps, EYE_SD_MM)
+
+    @cached_property
+    def point_on(self) -> Estimate | None:
+        """Point-on distance [m]; None beyond 400 m."""
+        here = point_on_m(self.aimed)
+        if here is None:
+            return None
+        s, spread = self.aimed, []
+        for moved in (
+            replace(s, speed_mps=s.speed_mps + self.speed_sd_mps),
+            replace(s, eye_mm=s.eye_mm + EYE_SD_MM),
+        ):
+            there = point_on_m(moved)
+            if there is not None:
+                spread.append(there - here)
+        return Estimate(
+            value=here, plus_minus=float(np.hypot.reduce(spread or [here])), source="model"
+        )

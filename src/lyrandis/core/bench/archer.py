@@ -1,0 +1,55 @@
+"""The archer: how far they draw, how that changed, what they can hold, and the plan to go up."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+from lyrandis.core.dates import day_of
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.fit.draw_history import DrawHistory, draw_history, draw_point
+from lyrandis.core.fit.draw_length import true_draw_in
+from lyrandis.core.fit.hold import Held, Hold, hold
+from lyrandis.core.fit.step_up import WeightStep, weight_steps
+from lyrandis.core.rig import Rig
+from lyrandis.core.trials import KeptTrial, standing
+
+
+@dataclass(frozen=True)
+class ArcherBench:
+    """Who draws this rig."""
+
+    rig: Rig
+    trials: tuple[KeptTrial, ...]
+    now: str
+
+    @cached_property
+    def true_draw(self) -> Estimate:
+        """The draw [in, trade] the bow is really pulled to."""
+        return true_draw_in(self.rig.archer, self.rig.bow, self.rig.string.material)
+
+    @cached_property
+    def draws(self) -> DrawHistory:
+        """The archer's draws over time."""
+        return draw_history(
+            [
+                draw_point(
+                    k.seq,
+                    k.day,
+                    k.trial.method,
+                    k.trial.draw_length_in,
+                    k.trial.plus_minus_in,
+                    len(k.trial.readings_in),
+                )
+                for k in standing(self.trials, "draw")
+            ]
+        )
+
+    def holds(self, weight_lbf: float) -> Hold:
+        """What the archer's holds say of a weight at the draw [lb]."""
+        kept = [k.trial for k in standing(self.trials, "hold")]
+        return hold([Held(t.weight_lbf, t.seconds, t.ended == "pain") for t in kept], weight_lbf)
+
+    def steps(self, weight_lbf: float) -> list[WeightStep]:
+        """The plan to go up from a weight at the draw [lb]; refuses a goal not to be planned."""
+        return weight_steps(self.rig.step_up, self.rig.archer, weight_lbf, day_of(self.now))

@@ -1,0 +1,79 @@
+"""A rig on the bench, its subjects beside one another."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+from lyrandis.core.bench.aim import EYE_SD_MM, AimBench
+from lyrandis.core.bench.archer import ArcherBench
+from lyrandis.core.bench.arrow import ArrowBench
+from lyrandis.core.bench.bow import BowBench
+from lyrandis.core.bench.brace import BraceBench
+from lyrandis.core.bench.fit import FitBench
+from lyrandis.core.bench.quiet import quiet_of
+from lyrandis.core.bench.string import StringBench
+from lyrandis.core.rig import Rig
+from lyrandis.core.trials import KeptTrial
+from lyrandis.core.tune.nock_point import NockStart, nock_start
+from lyrandis.core.tune.quiet import Quiet
+
+__all__ = ["EYE_SD_MM", "Bench"]
+
+
+@dataclass(frozen=True)
+class Bench:
+    """A rig on the bench. Members raise RefusedError where the rig cannot be computed.
+
+    trials : those of its history
+    now : an ISO time, passed in where days matter: the core has no clock
+    """
+
+    rig: Rig
+    trials: tuple[KeptTrial, ...] = ()
+    now: str = "1970-01-01T00:00:00+00:00"
+
+    @cached_property
+    def archer(self) -> ArcherBench:
+        """Who draws: how far, and what can be held."""
+        return ArcherBench(self.rig, self.trials, self.now)
+
+    @cached_property
+    def bow(self) -> BowBench:
+        """The bow at this draw."""
+        return BowBench(self.rig, self.archer)
+
+    @cached_property
+    def fit(self) -> FitBench:
+        """The bow's length against the draw, and other bows that could be had."""
+        return FitBench(self.rig, self.archer, self.bow)
+
+    @cached_property
+    def string(self) -> StringBench:
+        """The string that is on."""
+        return StringBench(self.rig, self.trials, self.archer, self.bow)
+
+    @cached_property
+    def brace(self) -> BraceBench:
+        """The brace height."""
+        return BraceBench(self.rig, self.trials, self.archer, self.bow)
+
+    @cached_property
+    def nock(self) -> NockStart:
+        """The nock point against its ordinary start."""
+        return nock_start(self.rig)
+
+    @cached_property
+    def arrow(self) -> ArrowBench:
+        """The arrow on this bow."""
+        return ArrowBench(self.rig, self.archer, self.bow)
+
+    @cached_property
+    def quiet(self) -> Quiet:
+        """The latest session of quiet checks."""
+        return quiet_of(self.trials)
+
+    @cached_property
+    def aim(self) -> AimBench:
+        """Where the arrow goes and how it is aimed."""
+        return AimBench(self.rig, self.bow, self.arrow)

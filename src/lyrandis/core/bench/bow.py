@@ -1,0 +1,92 @@
+"""The bow at this archer's draw: its curve, where it stacks and ends, its limbs."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+from lyrandis.core.arrow.shot import weight_at_draw
+from lyrandis.core.bench.archer import ArcherBench
+from lyrandis.core.bow.curve import ForceDraw, force_draw, refuse_past_end, stack_onset_in
+from lyrandis.core.bow.form import TRADE_OFFSET_IN, brace_to_pivot_in
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.fit.hold import Hold
+from lyrandis.core.fit.limbs import BoltTurn, bolts
+from lyrandis.core.fit.step_up import WeightStep
+from lyrandis.core.rig import Rig
+
+
+@dataclass(frozen=True)
+class BowBench:
+    """The bow as it stands and is drawn."""
+
+    rig: Rig
+    archer: ArcherBench
+
+    @cached_property
+    def curve(self) -> ForceDraw:
+        """The force–draw curve; refuses a draw past the bow's end or the maker's limit."""
+        curve = force_draw(self.rig.bow, self.rig.string.material)
+        draw, limit = self.draw_in, self.rig.bow.maker_max_draw_in
+        if limit is not None and draw > limit:
+            raise RefusedError(
+                "archer.draw_length_in",
+                f"{draw:.2f} in is past the {limit:g} in that the bow's maker allows. "
+                "Never draw past the maker's limit.",
+                limit,
+                "in",
+            )
+        refuse_past_end(curve, draw, self.rig.bow.length_in)
+        return curve
+
+    @property
+    def draw_in(self) -> float:
+        """The true draw [in, trade]."""
+        return self.archer.true_draw.value
+
+    @cached_property
+    def force_lbf(self) -> float:
+        """Weight [lb] at the true draw."""
+        return self.curve.force(self.draw_in)
+
+    @cached_property
+    def weight(self) -> Estimate:
+        """The same with its ±."""
+        return weight_at_draw(self.curve, self.archer.true_draw)
+
+    @cached_property
+    def onset_in(self) -> float | None:
+        """Draw [in] at which the bow starts to stack."""
+        return stack_onset_in(self.rig.bow, self.rig.string.material)
+
+    @cached_property
+    def stacks(self) -> bool:
+        """Whether the bow stacks before the archer's draw."""
+        return self.onset_in is not None and self.onset_in < self.draw_in
+
+    @cached_property
+    def angle_deg(self) -> float:
+        """String angle [deg] at the true draw."""
+        return self.curve.angle(min(self.draw_in, float(self.curve.draw_in[-1])))
+
+    @property
+    def stroke_in(self) -> float:
+        """The string's way from full draw to brace [in]."""
+        return self.draw_in - TRADE_OFFSET_IN - brace_to_pivot_in(self.rig.bow)
+
+    @cached_property
+    def bolts(self) -> BoltTurn:
+        """What the limb bolts do as they stand."""
+        r = self.rig
+        return bolts(r.bow, r.string.material, r.limbs, self.draw_in)
+
+    @cached_property
+    def hold(self) -> Hold:
+        """What the archer's holds say of this weight."""
+        return self.archer.holds(self.force_lbf)
+
+    @cached_property
+    def steps(self) -> list[WeightStep]:
+        """The plan to go up from this weight; refuses a goal that cannot be planned."""
+        return self.archer.steps(self.force_lbf)

@@ -1,0 +1,1 @@
+"""The arrow in the air: where it goes and how far."""

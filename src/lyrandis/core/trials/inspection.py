@@ -1,0 +1,33 @@
+"""A trial of the bow's soundness: where it was looked at, and what was found."""
+
+from __future__ import annotations
+
+from typing import ClassVar, Literal
+
+from pydantic import Field
+
+from lyrandis.core.findings import Said, say
+from lyrandis.core.inspection import PLACES, PlaceId
+from lyrandis.core.stops import StationId
+from lyrandis.core.trials.base import Cell, TrialBase
+
+
+class InspectionTrial(TrialBase):
+    """What was looked at on the bow, and where something was found."""
+
+    title: ClassVar[str] = "Look-overs"
+    station: ClassVar[StationId] = "bow-length"
+    rests_on: ClassVar[tuple[str, ...]] = ("form", "length")
+
+    kind: Literal["inspection"] = "inspection"
+    looked: tuple[PlaceId, ...] = Field(min_length=1, max_length=20, fail_fast=True)
+    found: tuple[PlaceId, ...] = Field(default=(), max_length=20, fail_fast=True)
+
+    def said(self) -> Said:
+        if self.found:
+            names = ", ".join(PLACES[id].title.lower() for id in self.found)
+            return say(f"looked the bow over and found: {names}")
+        return say(f"looked the bow over in {len(self.looked)} places, nothing found")
+
+    def columns(self) -> dict[str, Cell]:
+        return {"looked at": " ".join(self.looked), "found": " ".join(self.found)}

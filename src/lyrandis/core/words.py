@@ -1,0 +1,88 @@
+"""The word for each option of a setting, once: for pages, sentences and papers alike."""
+
+from __future__ import annotations
+
+from typing import Any
+
+NOT_SET = "not set"
+# By the setting's dotted path; yes and no are their own words.
+WORDS: dict[str, dict[str, str]] = {
+    "use": {
+        "close_cover": "close cover",
+        "woodland": "woodland",
+        "range": "range",
+        "backyard": "back yard",
+    },
+    "archer.draw_method": {
+        "tape": "tape",
+        "arm_span": "arm span",
+        "marked_arrow": "marked arrow",
+    },
+    "archer.grown": {"adult": "adult", "child": "child"},
+    "archer.hand": {"right": "right", "left": "left"},
+    "archer.release": {"split": "split finger", "three_under": "three under", "thumb": "thumb"},
+    "archer.anchor": {"under_chin": "under the chin", "cheek": "at the cheek"},
+    "bow.form": {
+        "recurve": "recurve",
+        "hybrid": "reflex–deflex",
+        "longbow": "longbow",
+        "static_tip": "static-tip",
+    },
+    "bow.takedown": {"true": "takedown", "false": "one piece"},
+    "bow.brace_reference": {"grip": "grip", "back": "back", "plunger": "plunger"},
+    "bow.limb_material": {
+        "laminated": "laminated",
+        "solid_glass": "solid glass",
+        "natural": "natural",
+    },
+    "bow.tips": {
+        "working": "working",
+        "short": "short static",
+        "long": "long static",
+        "heavy": "heavy static",
+    },
+    "bow.low_stretch_rated": {"yes": "yes", "no": "no", "unknown": "not known"},
+    "bow.side_plate": {
+        "plunger": "plunger",
+        "leather": "leather",
+        "felt": "felt",
+        "hard": "hard",
+    },
+    "string.material": {
+        "polyester": "polyester",
+        "low_stretch": "low-stretch",
+        "natural": "natural fibre",
+    },
+    "string.build": {
+        "unknown": "not said",
+        "two_bundle": "two-bundle, twisted",
+        "endless": "endless",
+    },
+    "arrow.material": {
+        "carbon": "carbon",
+        "aluminium": "aluminium",
+        "wood": "wood",
+        "cane": "cane",
+    },
+    "limbs.pair": {
+        "unknown": "not looked at",
+        "pair": "one pair",
+        "two_upper": "two upper limbs",
+        "two_lower": "two lower limbs",
+        "two_makers": "of two makers",
+    },
+    "limbs.upper_class": {"short": "short", "medium": "medium", "long": "long"},
+    "limbs.lower_class": {"short": "short", "medium": "medium", "long": "long"},
+}
+
+
+def word(path: str, value: Any) -> str:
+    """The word for a setting's option.
+
+    >>> word("archer.release", "three_under"), word("bow.takedown", False)
+    ('three under', 'one piece')
+    """
+    if value is None or value == "":
+        return NOT_SET
+    key = str(value).lower() if isinstance(value, bool) else str(value)
+    return WORDS.get(path, {}).get(key, key)

@@ -1,0 +1,53 @@
+"""What is shown of aiming: the crawl chart, and the arrow's path over the sight line."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from lyrandis.core.aim.crawls import CrawlRow, FingerRule
+from lyrandis.core.arrays import Array
+from lyrandis.core.bench import Bench
+from lyrandis.core.estimate import Estimate
+from lyrandis.core.flight.trajectory import impact_m
+
+_FROM_M, _PAST_M, _POINTS = 1.5, 8.0, 60
+
+
+@dataclass(frozen=True)
+class FlightView:
+    """The arrow's path over the sight line for the aimed crawl: heights [cm], shape (n,)."""
+
+    distance_m: Array
+    height_cm: Array
+    aimed_m: float
+
+
+@dataclass(frozen=True)
+class CrawlsView:
+    """The crawl chart with its ±, and the flights of its crawls."""
+
+    point_on_m: Estimate | None
+    rows: tuple[CrawlRow, ...]
+    plus_minus_mm: Array
+    finger_rule: FingerRule | None
+    flights: list[FlightView]
+    nock_to_tip_m: float
+
+
+def crawls_view(b: Bench) -> CrawlsView:
+    """The crawls' answer."""
+    chart, aimed = b.aim.chart, b.aim.aimed
+    walked = [(r.distance_m, r.crawl_mm) for r in chart.rows if r.crawl_mm is not None]
+    at = np.linspace(_FROM_M, max(r.distance_m for r in chart.rows) + _PAST_M, _POINTS)
+    crawls = np.array([c for _, c in walked], dtype=float)
+    heights = impact_m(aimed, crawls[:, None], at) * 100
+    return CrawlsView(
+        point_on_m=b.aim.point_on,
+        rows=chart.rows,
+        plus_minus_mm=b.aim.plus_minus_mm,
+        finger_rule=chart.finger_rule,
+        flights=[FlightView(at, h, d) for h, (d, _) in zip(heights, walked, strict=True)],
+        nock_to_tip_m=aimed.nock_to_tip_m,
+    )

@@ -1,0 +1,132 @@
+"""A rig as the pages show it, in parts: each is computed only where a station shows it.
+
+Adding a part is its line in `BenchView`, in `_PARTS` and in `_SHOWS`.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Collection
+from typing import Any
+
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.core.arrow.build import Build
+from lyrandis.core.arrow.window import SpineWindow
+from lyrandis.core.assembly import Step, steps_for
+from lyrandis.core.bench import Bench
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.fit.draw_history import DrawHistory
+from lyrandis.core.fit.hold import Hold
+from lyrandis.core.fit.limbs import BoltTurn, LimbPair
+from lyrandis.core.rig import Rig
+from lyrandis.core.stations import RailNote, StationView, notes, views
+from lyrandis.core.stops import StationId
+from lyrandis.core.string.measures import StringFit
+from lyrandis.core.tally import TallyEntry, tally
+from lyrandis.core.tune.listening import Listening
+from lyrandis.core.tune.nock_point import NockStart
+from lyrandis.core.tune.quiet import Quiet
+from lyrandis.desk.shown.aim import CrawlsView, crawls_view
+from lyrandis.desk.shown.archer import PlanView, plan_view
+from lyrandis.desk.shown.arrow import ShotView, shot_view
+from lyrandis.desk.shown.bow import (
+    BowLengthView,
+    ForceDrawView,
+    bow_length_view,
+    force_draw_view,
+)
+from lyrandis.desk.shown.brace import BraceView, brace_view
+from lyrandis.desk.shown.string import SettlingView, TurnsSeen, settling_view, turns_seen
+
+
+class BenchView(BaseModel):
+    """A rig with its rail and tally, the stations asked for, and the parts these show.
+
+    A part is None where it was not asked for, where there is none of it, and where the models
+    refuse the rig: then the station says why.
+    """
+
+    model_config = ConfigDict(json_schema_serialization_defaults_required=True)
+
+    rig: Rig
+    tally: list[TallyEntry]
+    notes: list[RailNote]
+    stations: list[StationView]
+    force_draw: ForceDrawView | None = None
+    bow_length: BowLengthView | None = None
+    draws: DrawHistory | None = None
+    hold: Hold | None = None
+    limbs: LimbPair | None = None
+    bolts: BoltTurn | None = None
+    plan: PlanView | None = None
+    assembly: list[Step] | None = None
+    string: StringFit | None = None
+    settling: SettlingView | None = None
+    turns_seen: list[TurnsSeen] | None = None
+    brace: BraceView | None = None
+    listening: Listening | None = None
+    nock: NockStart | None = None
+    shot: ShotView | None = None
+    arrow: Build | None = None
+    window: SpineWindow | None = None
+    quiet: Quiet | None = None
+    crawls: CrawlsView | None = None
+
+
+_PARTS: dict[str, Callable[[Bench], Any]] = {
+    "force_draw": force_draw_view,
+    "bow_length": bow_length_view,
+    "draws": lambda b: b.archer.draws,
+    "hold": lambda b: b.bow.hold,
+    "limbs": lambda b: b.arrow.limb_pair if b.rig.bow.is_takedown_recurve else None,
+    "bolts": lambda b: b.bow.bolts if b.rig.bow.is_takedown_recurve else None,
+    "plan": plan_view,
+    "assembly": lambda b: list(steps_for(b.rig.bow)),
+    "string": lambda b: b.string.fit,
+    "settling": settling_view,
+    "turns_seen": turns_seen,
+    "brace": brace_view,
+    "listening": lambda b: b.brace.listening,
+    "nock": lambda b: b.nock,
+    "shot": shot_view,
+    "arrow": lambda b: b.arrow.build,
+    "window": lambda b: b.arrow.window,
+    "quiet": lambda b: b.quiet,
+    "crawls": crawls_view,
+}
+_SHOWS: dict[StationId, tuple[str, ...]] = {
+    "draw": ("force_draw", "draws"),
+    "bow-length": ("force_draw", "bow_length"),
+    "weight": ("force_draw", "hold", "limbs", "bolts", "plan"),
+    "assembly": ("force_draw", "assembly"),
+    "string": ("force_draw", "string", "settling", "turns_seen", "brace"),
+    "brace": ("force_draw", "brace", "listening", "turns_seen"),
+    "nock-point": ("nock", "brace"),
+    "arrow": ("shot", "arrow", "window"),
+    "quiet": ("quiet",),
+    "crawls": ("crawls",),
+}
+
+
+def _part(name: str, b: Bench) -> Any:
+    try:
+        return _PARTS[name](b)
+    except RefusedError:
+        return None
+
+
+def bench_view(b: Bench, parts: Collection[StationId] | None = None) -> BenchView:
+    """A rig's numbers.
+
+    Parameters
+    ----------
+    parts : the stations whose pages are asked for; None asks for every number
+    """
+    shown = _PARTS if parts is None else {name for id in parts for name in _SHOWS[id]}
+    return BenchView(
+        rig=b.rig,
+        tally=tally(b),
+        notes=notes(b),
+        stations=views(b, parts),
+        **{name: _part(name, b) for name in shown},
+    )

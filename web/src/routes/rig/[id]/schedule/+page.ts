@@ -1,0 +1,9 @@
+import { api, told } from '$lib/api/client';
+import type { PageLoad } from './$types';
+
+/** What is due on the rig, the nearest first. */
+export const load: PageLoad = async ({ params, depends }) => {
+	depends('rig:kept');
+	const path = { id: Number(params.id) };
+	return { items: await told(api.GET('/api/rigs/{id}/schedule', { params: { path } })) };
+};
