@@ -60,7 +60,7 @@ def test_a_recording_is_heard_and_a_shot_taken_out(page, demo, tmp_path):
     expect(page.get_by_text("shots heard", exact=False)).to_have_count(0)
     assert len(trials(demo, 2)) == before + 1
     assert len(trials(demo, 2)[0]["levels_db"]) == 3
-    with urllib.request.urlopen(f"{demo}/api/rigs/2/brace-trials") as answer:
+    with urllib.request.urlopen(f"{demo}/api/rigs/2/trials/brace") as answer:
         assert len(answer.read().decode().strip().splitlines()) == 5
     broken = tmp_path / "broken.wav"
     broken.write_bytes(wav.read_bytes()[:30])

@@ -124,18 +124,20 @@ export class RigBench {
 	/** Ask what the changes would do; while one question is out, only the latest is asked next. */
 	private look = latest<void>(async () => {
 		const mine = ++this.asked;
+		const sent = $state.snapshot(this.changes);
 		try {
-			const seen = await this.preview($state.snapshot(this.changes));
+			const seen = await this.preview(sent);
 			if (mine !== this.asked) return;
 			this.bench = seen.bench;
 			this.states = seen.states;
 			this.fault = null;
 		} catch (error) {
-			this.tell(error);
+			if (mine === this.asked) this.tell(error, sent);
 		}
 	});
 
-	private tell(error: unknown): void {
+	/** Show a refusal of what was `sent`; what was typed over since is not judged by it. */
+	private tell(error: unknown, sent: Record<string, unknown>): void {
 		const problem = error as ApiProblem;
 		const settings = reference.catalog?.fields ?? {};
 		let shown = false;
@@ -144,6 +146,10 @@ export class RigBench {
 			const names = [e.field, e.field.replace(/(\.\d+)+$/, '')];
 			const path = names.find((p) => p in this.changes || p in settings);
 			if (path === undefined) continue;
+			if (path in this.changes && !same(this.changes[path], sent[path])) {
+				shown = true;
+				continue;
+			}
 			this.refused[path] = e.reason;
 			shown ||= path in this.changes || this.beside(path);
 		}
@@ -207,7 +213,7 @@ export class RigBench {
 			}
 			return true;
 		} catch (error) {
-			this.tell(error);
+			this.tell(error, sent);
 			return false;
 		} finally {
 			this.busy = false;
