@@ -12,7 +12,7 @@ from lyrandis.core.arrays import Array
 from lyrandis.core.bench.arrow import ArrowBench
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.flight.trajectory import AimedArrow, drag_per_m, point_on_m
+from lyrandis.core.flight.trajectory import AimedArrow, drag_per_m, points_on_m
 from lyrandis.core.rig import Rig
 from lyrandis.core.units import M_PER_FT, M_PER_IN
 
@@ -67,17 +67,17 @@ class AimBench:
     @cached_property
     def point_on(self) -> Estimate | None:
         """Point-on distance [m]; None beyond 400 m."""
-        here = point_on_m(self.aimed)
+        s = self.aimed
+        here, *moved = points_on_m(
+            [
+                s,
+                replace(s, speed_mps=s.speed_mps + self.speed_sd_mps),
+                replace(s, eye_mm=s.eye_mm + EYE_SD_MM),
+            ]
+        )
         if here is None:
             return None
-        s, spread = self.aimed, []
-        for moved in (
-            replace(s, speed_mps=s.speed_mps + self.speed_sd_mps),
-            replace(s, eye_mm=s.eye_mm + EYE_SD_MM),
-        ):
-            there = point_on_m(moved)
-            if there is not None:
-                spread.append(there - here)
+        spread = [there - here for there in moved if there is not None]
         return Estimate(
             value=here, plus_minus=float(np.hypot.reduce(spread or [here])), source="model"
         )

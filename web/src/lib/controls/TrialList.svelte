@@ -33,7 +33,7 @@
 				<span class="quiet">{day(line.day)}</span>
 				<span
 					><SaidText said={line.said} /> <em>{line.trial.notes}</em>{#if line.moved.length}<span
-							class="moved">made with another {line.moved.join(', ')}</span
+							class="moved">{line.moved.join(', ')} changed since</span
 						>{/if}</span
 				>
 				<span class="deeds">
