@@ -1,8 +1,5 @@
 <script lang="ts">
-	import { Menu, Portal } from '@skeletonlabs/skeleton-svelte';
-	import { goto } from '$app/navigation';
 	import { page } from '$app/state';
-	import { api, told, type Schemas } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
@@ -16,40 +13,29 @@
 	const base = $derived(`/rig/${bench().id}`);
 	const here = $derived(page.url.pathname.split('/').pop());
 	const words = { open: 'open', provisional: 'provisional', settled: 'settled', due: 'recheck' };
-	let rigs = $state<Schemas['RigNote'][]>([]);
-
-	async function list(): Promise<void> {
-		rigs = (await told(api.GET('/api/rigs'))).filter((r) => !r.archived);
-	}
+	/** Whether the list of rigs was asked for: it is a heavy thing for one line of text. */
+	let asked = $state(false);
 </script>
+
+{#snippet rigLine()}
+	<strong>{rig.name}</strong>
+	<span>{rig.archer.hand} hand · {reference.word('archer.release', rig.archer.release)} ▾</span>
+{/snippet}
 
 <nav aria-label="Rig and route">
 	<a class="brand" href="/"><Mark /><span>Lyrandis</span></a>
 
-	<Menu onOpenChange={(e) => e.open && list()} onSelect={(e) => goto(e.value)}>
-		<Menu.Trigger class="switcher">
-			<strong>{rig.name}</strong>
-			<span>{rig.archer.hand} hand · {reference.word('archer.release', rig.archer.release)} ▾</span>
-		</Menu.Trigger>
-		<Portal>
-			<Menu.Positioner>
-				<Menu.Content class="rig-menu">
-					{#each rigs as other (other.id)}
-						<Menu.Item value="/rig/{other.id}/{here ?? 'draw'}">
-							<Menu.ItemText
-								>{other.name}{other.id === bench().id ? ' (here)' : ''}{other.due
-									? `, ${other.due} to recheck`
-									: ''}</Menu.ItemText
-							>
-						</Menu.Item>
-					{/each}
-					<Menu.Separator />
-					<Menu.Item value="/new"><Menu.ItemText>New rig</Menu.ItemText></Menu.Item>
-					<Menu.Item value="/"><Menu.ItemText>All rigs</Menu.ItemText></Menu.Item>
-				</Menu.Content>
-			</Menu.Positioner>
-		</Portal>
-	</Menu>
+	{#if asked}
+		{#await import('./RigMenu.svelte')}
+			<button class="switcher">{@render rigLine()}</button>
+		{:then { default: RigMenu }}
+			<RigMenu id={bench().id} {here}>{@render rigLine()}</RigMenu>
+		{/await}
+	{:else}
+		<button class="switcher" aria-haspopup="menu" onclick={() => (asked = true)}
+			>{@render rigLine()}</button
+		>
+	{/if}
 
 	<ol>
 		{#each reference.catalog?.stations ?? [] as station (station.id)}

@@ -7,12 +7,8 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import Findings from '$lib/frame/Findings.svelte';
 	import KeepBar from '$lib/frame/KeepBar.svelte';
-	import Keys from '$lib/frame/Keys.svelte';
 	import { listen } from '$lib/frame/keys';
-	import Preferences from '$lib/frame/Preferences.svelte';
 	import Rail from '$lib/frame/Rail.svelte';
-	import Sheet from '$lib/frame/Sheet.svelte';
-	import ShutRig from '$lib/frame/ShutRig.svelte';
 	import Tally from '$lib/frame/Tally.svelte';
 
 	let { children, data } = $props();
@@ -102,7 +98,9 @@
 <svelte:window onkeydown={onkey} />
 
 {#if data.shut !== null}
-	<ShutRig {id} reason={data.shut} onOpened={() => invalidate('rig:open')} />
+	{#await import('$lib/frame/ShutRig.svelte') then { default: ShutRig }}
+		<ShutRig {id} reason={data.shut} onOpened={() => invalidate('rig:open')} />
+	{/await}
 {:else if bench}
 	{#key bench}
 		<div class="frame" class:plain={!view}>
@@ -119,16 +117,20 @@
 	{/key}
 {/if}
 
-<Preferences bind:open={unitsOpen} />
-<Keys bind:open={keysOpen} />
-<Sheet open={leaving !== null} title="Changes not kept">
-	<p>You changed something here and did not keep it.</p>
-	<p class="buttons">
-		<button class="act" onclick={() => leave(true)}>Keep and go on</button>
-		<button class="act plain" onclick={() => leave(false)}>Throw away and go on</button>
-		<button class="act plain" onclick={() => (leaving = null)}>Stay</button>
-	</p>
-</Sheet>
+<!-- Dialogs come when they are asked for: a page then is lighter by a third of its script. -->
+{#if unitsOpen}{#await import('$lib/frame/Preferences.svelte') then { default: Preferences }}
+		<Preferences bind:open={unitsOpen} />
+	{/await}{/if}
+{#if keysOpen}{#await import('$lib/frame/Keys.svelte') then { default: Keys }}
+		<Keys bind:open={keysOpen} />
+	{/await}{/if}
+{#if leaving !== null}{#await import('$lib/frame/Leaving.svelte') then { default: Leaving }}
+		<Leaving
+			onkeep={() => leave(true)}
+			ondrop={() => leave(false)}
+			onstay={() => (leaving = null)}
+		/>
+	{/await}{/if}
 
 <style>
 	.hatch {
@@ -166,12 +168,6 @@
 		gap: 0.45rem 1rem;
 		align-items: center;
 		min-height: 56px;
-	}
-	.buttons {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.8rem;
-		margin-top: 1.2rem;
 	}
 	@media (max-width: 900px) {
 		.frame,

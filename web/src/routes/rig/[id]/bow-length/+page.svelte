@@ -11,7 +11,6 @@
 	import Leaves from '$lib/frame/Leaves.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import BowLengthPlate from '$lib/plates/BowLengthPlate.svelte';
-	import LengthMapPlate from '$lib/plates/LengthMapPlate.svelte';
 
 	const bench = useBench();
 	const form = $derived(bench().value('bow.form'));
@@ -47,4 +46,8 @@
 
 {#snippet take()}<LineUp /><SchoolNumbers />{/snippet}
 {#snippet have()}<ReachTable /><Inspection />{/snippet}
-{#snippet map()}<LengthMapPlate />{/snippet}
+{#snippet map()}
+	{#await import('$lib/plates/LengthMapPlate.svelte') then { default: LengthMapPlate }}
+		<LengthMapPlate />
+	{/await}
+{/snippet}

@@ -4,7 +4,6 @@
 	import BraceTrials from '$lib/controls/BraceTrials.svelte';
 	import ChoiceField from '$lib/controls/ChoiceField.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
-	import TwistCounter from '$lib/controls/TwistCounter.svelte';
 	import Leaves from '$lib/frame/Leaves.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import BracePlate from '$lib/plates/BracePlate.svelte';
@@ -54,7 +53,11 @@
 </Station>
 
 {#snippet listen()}<BraceTrials />{/snippet}
-{#snippet twists()}<TwistCounter />{/snippet}
+{#snippet twists()}
+	{#await import('$lib/controls/TwistCounter.svelte') then { default: TwistCounter }}
+		<TwistCounter />
+	{/await}
+{/snippet}
 
 <style>
 	p {
