@@ -8,7 +8,7 @@ export UV_COMPILE_BYTECODE = 1
 export VIRTUAL_ENV = $(CURDIR)/$(VENV)
 unexport PYTHONDONTWRITEBYTECODE
 
-.PHONY: demo serve test check bench pictures api clean
+.PHONY: demo serve test check bench mutants pictures api clean
 
 demo: $(VENV)/.ready $(SITE)
 	$(BIN)/lyrandis demo
@@ -55,6 +55,10 @@ test: $(CHROMIUM) check $(SITE)
 bench: $(VENV)/.ready
 	$(BIN)/python bench/whole_rig.py
 	$(BIN)/python bench/sound.py
+
+# Small faults put into the numeric core, one at a time: about an hour. ARGS="--sample 300" tries some.
+mutants: $(VENV)/.ready
+	$(BIN)/python bench/mutants.py $(ARGS)
 
 pictures: $(CHROMIUM) $(VENV)/.ready $(SITE)
 	$(BIN)/python docs/screenshots/take.py

@@ -202,7 +202,7 @@ class TestHistory:
     def test_sentences_for_lists_words_and_what_was_cleared(self):
         entry = keep(1, RIG, aim__distances_m=[10, 20], bow__takedown=False)
         assert sentences([entry])[0].plain() == (
-            "Set distances from 10 entries to 2 entries; takedown from yes to no."
+            "Set distances from 10 entries to 2 entries; construction from takedown to one piece."
         )
         cleared = Entry(seq=1, kind="adjust", at="2026-05-01T10:00:00+00:00", changes=(Change(path="nock_height_mm", before=12.7, after=None),))  # fmt: skip
         assert "back to not set (it was 1/2 in)" in sentences([cleared])[0].plain()

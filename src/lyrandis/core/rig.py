@@ -143,7 +143,7 @@ class Bow(Frozen):
     """The bow as it is built and marked, and how high its string stands."""
 
     form: Form = choice("recurve", "Form")
-    takedown: bool = choice(True, "Takedown", "Riser with separate limbs.")
+    takedown: bool = choice(True, "Construction", "A takedown has a riser with separate limbs.")
     length_in: float = measure(
         68,
         "bow_length",

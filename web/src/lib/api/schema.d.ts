@@ -1430,8 +1430,8 @@ export interface components {
              */
             side_plate: "plunger" | "leather" | "felt" | "hard";
             /**
-             * Takedown
-             * @description Riser with separate limbs.
+             * Construction
+             * @description A takedown has a riser with separate limbs.
              * @default true
              */
             takedown: boolean;
@@ -1537,8 +1537,8 @@ export interface components {
              */
             side_plate: "plunger" | "leather" | "felt" | "hard";
             /**
-             * Takedown
-             * @description Riser with separate limbs.
+             * Construction
+             * @description A takedown has a riser with separate limbs.
              * @default true
              */
             takedown: boolean;
