@@ -95,7 +95,7 @@ def _skipped(tree: ast.Module) -> set[int]:
                 skip(d)
         elif isinstance(node, ast.Subscript):
             for n in ast.walk(node.slice):
-                if isinstance(n, ast.Constant):  # which item, not how much
+                if isinstance(n, ast.Constant | ast.UnaryOp):  # which item, not how much
                     skipped.add(id(n))
         elif isinstance(node, ast.keyword) and node.arg in ("axis", "maxsize", "decimals"):
             skip(node.value)

@@ -149,7 +149,8 @@ class TestDrawing:
                 tension = float(solved.draw(x).tension[0])
             wanted = 2 * solved.braced.half_slack * (1 + tension / solved.bundle)
             assert length == pytest.approx(wanted, rel=2e-3)
-            assert drawn.arrow_nock[1] == 0
+            where = solved.brace_x / 0.0254 if draw is None else draw - 1.75
+            assert drawn.arrow_nock == pytest.approx((where, 0), abs=6e-4)
             assert path[0] == pytest.approx([path[-1][0], -path[-1][1]])
             assert drawn.upper_nock == pytest.approx(tuple(path[0]))
             assert [(x, -y) for x, y in drawn.upper_limb] == drawn.lower_limb

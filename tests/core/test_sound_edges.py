@@ -41,6 +41,19 @@ class TestFrames:
         mean = background_of(noise.mean(axis=1)).mean()
         assert mean == pytest.approx(1.0, abs=0.1)
 
+    def test_of_less_than_twenty_frames_the_median_is_all_there_is(self):
+        assert background_of(np.full(19, 2e-6)) == pytest.approx(2e-6)
+        assert background_of(np.full(20, 2e-6)) == pytest.approx(2e-6 * 1.12)
+        assert background_of(np.zeros(0)).tolist() == []
+
+    def test_the_background_follows_a_level_that_moves(self):
+        """A fifth of 3 s back and forth decides: a louder half is heard as one, not as shots."""
+        power = np.concatenate([np.full(4000, 1e-6), np.full(4000, 1e-4)])
+        got = background_of(power)
+        assert got[1000] == pytest.approx(1.12e-6)
+        assert got[7000] == pytest.approx(1.12e-4)
+        assert (np.diff(got) >= -1e-15).all()
+
     def test_shots_hardly_lift_the_background(self):
         power = np.full(8000, 1e-6)
         power[::800] = 1.0
@@ -217,7 +230,8 @@ class TestOneEvent:
         assert shape[5] == pytest.approx(-3, abs=0.1)
         assert (np.delete(shape, [4, 5]) < -20).all()
         assert shape.min() >= -40
-        assert (events._shape(wave, rate, rate - 63) == 0).all()
+        assert events._shape(wave, rate, rate - 63).tolist() == [0.0] * 7
+        assert events._shape(wave, rate, rate - 64)[4] != 0
 
     def test_a_tone_after_200_ms_and_how_far_it_stands_out(self):
         rate = 24_000

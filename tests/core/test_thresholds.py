@@ -8,15 +8,21 @@ import numpy as np
 import pytest
 
 from lyrandis.core.bench import Bench
+from lyrandis.core.bow.curve import force_draw
+from lyrandis.core.bow.geometry import contact_at
+from lyrandis.core.bow.statics import solve
 from lyrandis.core.dates import days_between
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.findings import Finding
-from lyrandis.core.flight.trajectory import crawl_for_mm, drag_per_m, point_on_m
-from lyrandis.core.rig import Rig
+from lyrandis.core.fit.bow_length import of_length
+from lyrandis.core.fit.first_rig import form_start
+from lyrandis.core.flight.trajectory import crawl_for_mm, drag_per_m, impact_m, point_on_m
+from lyrandis.core.rig import Bow, Rig, String
 from lyrandis.core.route import READS, ROUTE, WATCHES, Mark, states
-from lyrandis.core.schedule import hours_braced
+from lyrandis.core.schedule import hours_braced, schedule
 from lyrandis.core.stations import TELLERS
+from lyrandis.core.string.twists import twist
 from lyrandis.core.tally import tally
 from lyrandis.core.trials import BraceTrial, HoldTrial, KeptTrial, QuietTrial, SettlingTrial
 
@@ -508,3 +514,98 @@ def test_a_rig_that_cannot_be_computed_is_refused_where_it_is_asked():
         _ = bench(
             {"archer.draw_length_in": 34.0, "bow.length_in": 50.0, "bow.riser_in": None}
         ).bow.curve
+
+
+class TestWhatIsSaid:
+    """Numbers in sentences and signs of words that no threshold decides."""
+
+    def test_a_new_string_is_told_by_the_model_until_it_was_measured_twice(self):
+        first = SettlingTrial(hours=0, brace_height_in=8.5)
+        once = one("string", bench({}, first), "still settles")
+        twice = one("string", bench({}, first, SettlingTrial(hours=3, brace_height_in=8.2)), "settles")  # fmt: skip
+        assert (once.told, twice.told) == ("model", "measured")
+
+    def test_a_set_brace_is_told_to_its_own_reference(self):
+        h = bench({"bow.brace_reference": "back", "bow.brace_height_in": 10.25}).brace.height
+        assert (h.brace_in, h.to_pivot_in) == pytest.approx((10.25, 8.5))
+        assert (h.low_in, h.high_in) == pytest.approx((10.0, 11.25))
+
+    def test_what_the_checks_made_together_adds_up_as_squares(self):
+        trials = [
+            QuietTrial(check=c, before_db=(60.0,) * 3, after_db=(58.0,) * 3)
+            for c in ("brace", "strand")
+        ]
+        together = bench({}, *trials).quiet.together_db
+        single = math.sqrt(2 * (1.21 / 3 + 0.35**2))
+        assert together.value == pytest.approx(-4)
+        assert together.plus_minus == pytest.approx(single * math.sqrt(2))
+
+    def test_how_sure_a_sweep_is_stands_in_percent(self):
+        trials = [
+            BraceTrial(brace_height_in=b / 25.4, levels_db=(60 + 0.03 * (b - 222) ** 2,) * 3)
+            for b in (212, 232, 222)
+        ]
+        b = bench({}, *trials)
+        found = one("brace", b, "Next listen")
+        assert found.said.values["there"].value == pytest.approx(b.brace.listening.curve.next_in)
+        assert b.brace.listening.curve.sure <= 1
+        many = [
+            BraceTrial(brace_height_in=x / 25.4, levels_db=(60 + 0.03 * (x - 222) ** 2,) * 3)
+            for x in (212, 232, 222, 217, 227, 220, 224, 214, 230, 222, 221, 223)
+        ]
+        done = bench({}, *many)
+        told = one("brace", done, "Quietest between")
+        assert told.why.values["close"].value == pytest.approx(
+            100 * done.brace.listening.curve.sure
+        )
+
+    def test_unlike_limbs_come_home_apart(self):
+        b = bench({"limbs.upper_lbf": 36.0, "limbs.lower_lbf": 37.0})
+        found = one("weight", b, "take it up at the nock point")
+        assert found.why.values["late"].value == pytest.approx(b.arrow.limb_pair.late_ms)
+
+    def test_the_spot_of_the_chart_is_the_archers(self):
+        near, far = (
+            bench({"aim.spot_half_height_cm": cm, "aim.distances_m": [30.0]}).aim.chart.rows[0]
+            for cm in (5.0, 20.0)
+        )
+        b = bench({"aim.spot_half_height_cm": 20.0, "aim.distances_m": [30.0]})
+        edge = abs(float(impact_m(b.aim.aimed, far.crawl_mm, far.far_m)))
+        assert edge == pytest.approx(0.20, abs=1e-4)
+        assert far.far_m > near.far_m
+
+    def test_beyond_point_on_nothing_is_walked(self):
+        row = bench({"aim.distances_m": [100.0]}).aim.chart.rows[0]
+        assert row.crawl_mm is None
+        assert row.hold_over_cm > 0
+        assert row.stitches is None
+
+    def test_what_still_sinks_is_never_less_than_nothing(self):
+        trials = [
+            SettlingTrial(hours=h, brace_height_in=v) for h, v in ((0, 8.5), (2, 8.35), (6, 8.2))
+        ]
+        b = bench({}, *trials)
+        due = next(d for d in schedule(b, []) if d.id == "string-settling")
+        assert due.why.values["sinks"].value == pytest.approx(max(b.string.settling.sinks_in, 0))
+
+    def test_a_static_tip_begins_with_short_tips_and_the_others_with_working_ones(self):
+        tips = {form: form_start(form)["bow.tips"] for form in ("longbow", "hybrid", "recurve", "static_tip")}  # fmt: skip
+        assert tips.pop("static_tip") == "short"
+        assert set(tips.values()) == {"working"}
+
+    def test_a_strung_bow_stands_as_tall_as_its_limb_nocks_are_apart(self):
+        c = bench().fit.candidates[0]
+        sized = of_length(Rig().bow, c.length_in, c.riser_in)
+        solved = force_draw(sized).statics
+        touch = contact_at(
+            solved.limb, np.array([solved.braced.phi]), np.array([0.0]), np.array([1.0])
+        )
+        height = 2 * float(touch.direction[1][0] * touch.length[0]) / 0.0254
+        assert c.strung_in == pytest.approx(height, rel=1e-3)
+
+    @pytest.mark.parametrize(("wanted", "told"), [(8.4, True), (8.6, False)])
+    def test_an_endless_loop_is_told_when_it_must_grow(self, wanted, told):
+        string = String(build="endless", strands=14)
+        solved = solve(Bow(brace_height_in=8.5))
+        found = twist(solved, string, 64.0, 30.0, 8.5, wanted).findings
+        assert any("endless" in f.said.plain() for f in found) == told
