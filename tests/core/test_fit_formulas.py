@@ -275,12 +275,16 @@ class TestCandidates:
             line_up(bow, [*picks, (72.0, 27.0)], 28, equal)
 
 
+LONGEST = {"longbow": 74, "hybrid": 68, "recurve": 72, "static_tip": 66}
+
+
 class TestMapAndReach:
     @pytest.mark.parametrize("form", FORMS)
     def test_borders(self, form):
         told = length_map(Bow(form=form), 1.5)
         assert told.length_in
         assert set(np.diff(told.length_in)) == {2.0}
+        assert told.length_in[-1] == LONGEST[form]
         for i, length in enumerate(told.length_in):
             bow = of_length(Bow(form=form), length)
             onset, end = stack_onset_in(bow) or 36.0, force_draw(bow).end_in

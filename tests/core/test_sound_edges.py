@@ -5,6 +5,7 @@ from itertools import pairwise
 import numpy as np
 import pytest
 
+from lyrandis.core.errors import RefusedError
 from lyrandis.core.sound import events
 from lyrandis.core.sound.events import SoundEvent, _Heard, analyse, session_tone
 from lyrandis.core.sound.onsets import Frames, background_of, frames_of, onsets
@@ -297,8 +298,9 @@ class TestRecording:
         if good:
             analyse(wave, 24_000)
         else:
-            with pytest.raises(ValueError, match="lasts"):
+            with pytest.raises(RefusedError, match="lasts") as caught:
                 analyse(wave, 24_000)
+            assert caught.value.limit == 0.5
 
     def test_the_slowest_rate(self):
         wave = np.random.default_rng(1).normal(0, 0.01, 22_050)

@@ -237,7 +237,9 @@ class TestString:
     )
     def test_an_inch_and_a_half_off_the_usual(self, length, odd):
         b = bench({"string.length_in": length})  # usual on 68 in: 64
-        assert any("than is usual" in f.said.plain() for f in findings("string", b)) == odd
+        told = [f for f in findings("string", b) if "than is usual" in f.said.plain()]
+        assert bool(told) == odd
+        assert [values(f, "off")[0] for f in told] == [pytest.approx(abs(length - 64))] * odd
 
     @pytest.mark.parametrize(
         ("strands", "level"), [(11, "stop"), (12, "fine"), (16, "fine"), (17, "mind")]
@@ -378,6 +380,9 @@ class TestQuietAndCrawls:
         found = one("quiet", bench({}, trial), "quieter by")
         assert (found.why.values["shot"].value, found.why.values["visit"].value) == (1.1, 0.35)
         assert values(found, "change") == (3.0,)
+        assert found.level == "fine"
+        louder = QuietTrial(check="brace", before_db=(57.0,) * 3, after_db=(60.0,) * 3)
+        assert one("quiet", bench({}, louder), "louder by").level == "mind"
 
     def test_one_distance_is_told_nearest_twenty_between_fifteen_and_thirty_five(self):
         for distances, told in (([10.0, 14.9], None), ([14.9, 15.0], 15.0), ([26, 35.0], 26.0),
