@@ -316,6 +316,17 @@ def test_the_rigs_line_opens_the_list_of_rigs(page, demo):
     expect(page.get_by_text("left hand")).to_be_visible()
 
 
+@pytest.mark.parametrize(("path", "asked"), [("/", "**/api/rigs"), ("/rig/1/keep", "**/history")])
+def test_a_page_whose_data_does_not_come_says_so_and_can_be_asked_again(page, demo, path, asked):
+    said = "The data cannot be read just now."
+    page.route(asked, lambda route: route.fulfill(status=409, json={"detail": said}))
+    page.goto(demo + path)
+    expect(page.get_by_role("alert")).to_contain_text(said)
+    page.unroute(asked)
+    page.get_by_role("button", name="Try again").click()
+    expect(page.get_by_role("alert")).to_have_count(0)
+
+
 KIB = 1024
 PAGES = {
     "/": 100, "/new": 150, "/rig/1/draw": 150, "/rig/1/bow-length": 150, "/rig/1/weight": 150,

@@ -111,6 +111,16 @@ def view_of(kept: Kept) -> RigView:
     def told(entry: Entry | None) -> Said | None:
         return None if entry is None else entry_said(entry, logged)
 
+    # Many trials hang on one and the same rig: what moved since is told once for each.
+    moved: dict[tuple[int, tuple[str, ...]], list[str]] = {}
+
+    def since(trial: KeptTrial) -> list[str]:
+        rests_on = trial.trial.rests_on
+        key = (id(trial.rig), rests_on)
+        if key not in moved:
+            moved[key] = moved_since(rests_on, trial.rig, present.rig)
+        return moved[key]
+
     return RigView(
         id=kept.id,
         seq=kept.seq,
@@ -120,13 +130,13 @@ def view_of(kept: Kept) -> RigView:
         undoable=told(present.undoable),
         redoable=told(present.redoable),
         trials=[
-            _trial_line(t, present.rig)
+            _trial_line(t, since(t))
             for t in sorted(present.trials, key=lambda t: (t.day, t.seq), reverse=True)
         ],
     )
 
 
-def _trial_line(kept: KeptTrial, now: Rig) -> TrialLine:
+def _trial_line(kept: KeptTrial, moved: list[str]) -> TrialLine:
     return TrialLine(
         seq=kept.seq,
         at=kept.at,
@@ -135,7 +145,7 @@ def _trial_line(kept: KeptTrial, now: Rig) -> TrialLine:
         said=kept.trial.said().sentence(),
         trial=kept.trial,
         struck=kept.struck,
-        moved=moved_since(kept.trial.rests_on, kept.rig, now),
+        moved=moved,
     )
 
 

@@ -1,10 +1,13 @@
 <script lang="ts">
 	import { page } from '$app/state';
+
+	const lost = $derived(page.status === 404);
 </script>
 
-<main>
-	<h1>There is nothing here</h1>
-	<p>{page.error?.message}. <a class="link" href="/">All rigs</a></p>
+<main role="alert">
+	<h1>{lost ? 'There is nothing here' : 'This page did not come'}</h1>
+	<p>{page.error?.message}{lost ? '.' : ''} <a class="link" href="/">All rigs</a></p>
+	{#if !lost}<button class="act" onclick={() => location.reload()}>Try again</button>{/if}
 </main>
 
 <style>

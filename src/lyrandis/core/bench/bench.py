@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
-from lyrandis.core.bench.aim import EYE_SD_MM, AimBench
+from lyrandis.core.bench.aim import AimBench
 from lyrandis.core.bench.archer import ArcherBench
 from lyrandis.core.bench.arrow import ArrowBench
 from lyrandis.core.bench.bow import BowBench
@@ -17,8 +17,6 @@ from lyrandis.core.rig import Rig
 from lyrandis.core.trials import KeptTrial
 from lyrandis.core.tune.nock_point import NockStart, nock_start
 from lyrandis.core.tune.quiet import Quiet
-
-__all__ = ["EYE_SD_MM", "Bench"]
 
 
 @dataclass(frozen=True)
@@ -46,17 +44,17 @@ class Bench:
     @cached_property
     def fit(self) -> FitBench:
         """The bow's length against the draw, and other bows that could be had."""
-        return FitBench(self.rig, self.archer, self.bow)
+        return FitBench(self.rig, self.bow)
 
     @cached_property
     def string(self) -> StringBench:
         """The string that is on."""
-        return StringBench(self.rig, self.trials, self.archer, self.bow)
+        return StringBench(self.rig, self.trials, self.bow)
 
     @cached_property
     def brace(self) -> BraceBench:
         """The brace height."""
-        return BraceBench(self.rig, self.trials, self.archer, self.bow)
+        return BraceBench(self.rig, self.trials, self.bow)
 
     @cached_property
     def nock(self) -> NockStart:

@@ -6,7 +6,6 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from lyrandis.core.arrow.build import build
-from lyrandis.core.bench.archer import ArcherBench
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fit.bow_length import School, angle_limit_deg, reserve_wanted_in, schools
@@ -21,7 +20,6 @@ class FitBench:
     """How this bow's length fits, and what else would."""
 
     rig: Rig
-    archer: ArcherBench
     bow: BowBench
 
     @property

@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
-from lyrandis.core.bench.archer import ArcherBench
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bow.form import own_brace_in
 from lyrandis.core.rig import Rig
@@ -21,7 +20,6 @@ class StringBench:
 
     rig: Rig
     trials: tuple[KeptTrial, ...]
-    archer: ArcherBench
     bow: BowBench
 
     @cached_property
