@@ -5,7 +5,7 @@ from __future__ import annotations
 import re
 from typing import Annotated, Any
 
-from fastapi import APIRouter, File, Request, Response, UploadFile
+from fastapi import APIRouter, File, Query, Request, Response, UploadFile
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -27,7 +27,16 @@ from lyrandis.core.stops import Standing, StationId
 from lyrandis.core.trials import Trial, TrialKind, standing
 from lyrandis.desk import papers
 from lyrandis.desk.shown import BenchView
-from lyrandis.desk.views import HistoryLine, RigNote, RigView, history_of, safe_note, view_of
+from lyrandis.desk.views import (
+    HistoryLine,
+    RigNote,
+    RigView,
+    TrialLine,
+    history_of,
+    note_of,
+    trial_lines,
+    view_of,
+)
 from lyrandis.files.trials_csv import write_trials
 
 router = APIRouter(
@@ -41,6 +50,11 @@ class Body(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
 
+def _as_it_is(view: BaseModel) -> Response:
+    """An answer asked for often, written without being judged again: it is of its own type."""
+    return Response(view.model_dump_json(), media_type="application/json")
+
+
 class PreviewView(BaseModel):
     """What a change would make of a rig: all its numbers and the states of its stations."""
 
@@ -51,7 +65,7 @@ class PreviewView(BaseModel):
 @router.get("")
 def list_rigs(desk: AtDesk) -> list[RigNote]:
     """Every rig, the oldest first; one that cannot be shown says so and hides no other."""
-    return [safe_note(kept) for kept in desk.all()]
+    return [note_of(line) for line in desk.lines()]
 
 
 @router.post("", status_code=201)
@@ -79,10 +93,10 @@ def create_first_rig(body: FirstRigIn, desk: AtDesk) -> RigView:
     return view_of(desk.create(first_rig(**body.model_dump())))
 
 
-@router.get("/{id}")
-def get_rig(id: RigId, desk: AtDesk) -> RigView:
+@router.get("/{id}", response_model=RigView)
+def get_rig(id: RigId, desk: AtDesk) -> Response:
     """A rig as it stands."""
-    return view_of(desk.get(id))
+    return _as_it_is(view_of(desk.get(id)))
 
 
 class Changes(Body):
@@ -102,8 +116,7 @@ def preview(id: RigId, body: PreviewIn, desk: AtDesk) -> Response:
     """What changes would do, before they are kept. Nothing is written."""
     kept, bench = desk.look(id, body.changes, body.parts)
     view = PreviewView(bench=bench, states=states(kept.present.marks, bench.rig))
-    # Written as it is: a drag asks for many of these, and it was made of the answer's own types.
-    return Response(view.model_dump_json(), media_type="application/json")
+    return _as_it_is(view)
 
 
 class KeepIn(Changes):
@@ -207,9 +220,18 @@ def redo(id: RigId, body: SeqIn, desk: AtDesk) -> RigView:
 
 
 @router.get("/{id}/history")
-def history(id: RigId, desk: AtDesk) -> list[HistoryLine]:
-    """The whole history, the latest first."""
-    return history_of(desk.get(id))
+def history(
+    id: RigId,
+    desk: AtDesk,
+    before: Annotated[int | None, Query(ge=1, le=MOST_ENTRIES + 1)] = None,
+    since: Annotated[int, Query(ge=0, le=MOST_ENTRIES)] = 0,
+    most: Annotated[int, Query(ge=1, le=500)] = 100,
+) -> list[HistoryLine]:
+    """The history, the latest first, a page at a time.
+
+    Entries are numbered without gaps from 1: below the last line's number the next page begins.
+    """
+    return history_of(desk.page(id, before, since, most))
 
 
 class CopyIn(Body):
@@ -233,7 +255,7 @@ class ArchiveIn(Body):
 @router.post("/{id}/archive")
 def archive(id: RigId, body: ArchiveIn, desk: AtDesk) -> RigNote:
     """Put a rig away or take it out again; nothing is deleted."""
-    return safe_note(desk.archive(id, body.away))
+    return note_of(desk.archive(id, body.away))
 
 
 def _file_name(name: str, ending: str) -> str:
@@ -260,11 +282,28 @@ async def import_rig(
     return await cancellable(request, lambda heed: view_of(desk.take_in(file.file, heed)))
 
 
+@router.get("/{id}/trials")
+def trials(
+    id: RigId,
+    desk: AtDesk,
+    kind: TrialKind,
+    after: Annotated[int | None, Query(ge=1, le=MOST_ENTRIES)] = None,
+    most: Annotated[int, Query(ge=1, le=500)] = 50,
+) -> list[TrialLine]:
+    """Trials of one kind, the latest day first, a page at a time.
+
+    The next page is asked for by the entry number of the last trial seen; a page with fewer than
+    `most` is the last.
+    """
+    found = desk.trials(id, kind, after, most)
+    return trial_lines(found, desk.get(id).present.rig)
+
+
 @router.get("/{id}/trials/{kind}", response_class=Response, responses=answers("text/csv"))
 def trials_csv(id: RigId, kind: TrialKind, desk: AtDesk) -> Response:
     """The rig's trials of one kind as CSV, units in the header; struck ones are left out."""
     kept = desk.get(id)
-    found = standing(kept.present.trials, kind)
+    found = standing(tuple(desk.trials(id, kind, None, None)), kind)
     if not found:
         raise RefusedError("kind", f"No trial of the kind “{kind}” stands on this rig yet.")
     headers = {"Content-Disposition": _file_name(f"{kept.present.rig.name} {kind}", "csv")}

@@ -52,8 +52,10 @@ def _moment(text: str) -> str:
 def with_zone(text: str) -> str | None:
     """A day or a time without its zone, as earlier versions took them in, taken as UTC.
 
-    None where it is no time at all.
+    A time with its zone is left as it is; None where it is no time at all.
     """
+    if _MOMENT.fullmatch(text):
+        return text
     try:
         at = datetime.fromisoformat(text)
     except ValueError:

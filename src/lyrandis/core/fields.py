@@ -132,6 +132,23 @@ def changed(rig: Rig, changes: Mapping[str, Any]) -> Rig:
         raise refused(error.errors()[0]) from None
 
 
+def difference(before: Rig, after: Rig) -> dict[str, Any]:
+    """The settings in which two rigs differ, as plain JSON: dotted path to the value after.
+
+    `changed(before, difference(before, after))` is `after`.
+    """
+    found: dict[str, Any] = {}
+    waiting = [("", before.model_dump(mode="json"), after.model_dump(mode="json"))]
+    while waiting:
+        prefix, old, new = waiting.pop()
+        for name, value in new.items():
+            if isinstance(value, dict):
+                waiting.append((f"{prefix}{name}.", old[name], value))
+            elif value != old[name]:
+                found[prefix + name] = value
+    return found
+
+
 def _why(path: str) -> str:
     info: FieldInfo | None = None
     model: type[BaseModel] | None = Rig

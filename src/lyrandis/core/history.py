@@ -5,9 +5,9 @@ Nothing is ever taken out. An undo is an entry too; replaying the list gives the
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass, replace
-from typing import Any, Literal
+from typing import Any, Literal, NamedTuple
 
 from pydantic import BaseModel, ConfigDict, Field
 
@@ -55,6 +55,13 @@ class Entry(BaseModel):
     about: int | None = Field(default=None, ge=1, le=MOST_ENTRIES)
 
 
+class State(NamedTuple):
+    """A rig after some entry, and how its stations were last kept or checked."""
+
+    rig: Rig
+    marks: tuple[Mark, ...] = ()
+
+
 @dataclass(frozen=True)
 class Replay:
     """What a history comes to: the rig, its stations' marks, its trials, what can be undone.
@@ -75,19 +82,109 @@ class UnreadEntry(Entry):
     reason: str
 
 
-def resolve(entries: Sequence[Entry]) -> tuple[list[Entry], list[Entry]]:
-    """The entries that stand, and those taken back that can be done again (the next one last)."""
-    done: list[Entry] = []
-    undone: list[Entry] = []
-    for entry in entries:
-        if entry.kind == "undo" and done:
-            undone.append(done.pop())
-        elif entry.kind == "redo" and undone:
-            done.append(undone.pop())
-        elif entry.kind not in ("undo", "redo"):
-            done.append(entry)
+# What became of an entry: it stands; it was taken back and can be done again; it was taken back
+# and something else was done since; or it is itself a taking back or a doing again.
+Fate = Literal["stands", "taken_back", "gone", "act"]
+
+
+@dataclass(frozen=True)
+class Fates:
+    """What became of each entry, and which entry each undo and redo acted on, by place.
+
+    The entries that stand are in the order of their numbers; so are those taken back, of which
+    the first is the next to be done again.
+    """
+
+    fate: tuple[Fate, ...]
+    acts_on: dict[int, int]
+
+    def places(self, fate: Fate) -> list[int]:
+        """The places of the entries of a fate, in order."""
+        return [i for i, f in enumerate(self.fate) if f == fate]
+
+
+def fates(kinds: Iterable[str]) -> Fates:
+    """Follow undo and redo through the kinds of entries, in order.
+
+    place    0 adjust   1 adjust   2 undo    3 undo    4 redo    5 adjust
+    stands   0          0 1        0         –         0         0 5
+    back                           1         0 1       1         – (1 is gone)
+    """
+    fate: list[Fate] = []
+    acts_on: dict[int, int] = {}
+    done: list[int] = []
+    undone: list[int] = []
+    for place, kind in enumerate(kinds):
+        if kind == "undo":
+            fate.append("act")
+            if done:
+                acts_on[place] = done.pop()
+                undone.append(acts_on[place])
+                fate[acts_on[place]] = "taken_back"
+        elif kind == "redo":
+            fate.append("act")
+            if undone:
+                acts_on[place] = undone.pop()
+                done.append(acts_on[place])
+                fate[acts_on[place]] = "stands"
+        else:
+            fate.append("stands")
+            done.append(place)
+            for gone in undone:
+                fate[gone] = "gone"
             undone.clear()
-    return done, undone
+    return Fates(tuple(fate), acts_on)
+
+
+def after(state: State, entry: Entry) -> State:
+    """A rig and its marks after one more entry that stands.
+
+    Raises
+    ------
+    RefusedError : an entry that no rig can take, named by its place.
+    """
+    if isinstance(entry, UnreadEntry):
+        raise RefusedError(f"entries.{entry.seq - 1}", entry.reason)
+    rig, marks = state
+    if entry.changes:
+        try:
+            rig = changed(rig, {c.path: c.after for c in entry.changes})
+        except RefusedError as error:
+            raise RefusedError(
+                f"entries.{entry.seq - 1}.{error.field}", error.reason, error.limit, error.unit
+            ) from None
+    if entry.station is None or entry.standing is None:
+        return State(rig, marks)
+    mark = Mark(entry.station, entry.standing, rig)
+    others = tuple(m for m in marks if m.station != mark.station)
+    return State(rig, (*others, mark))
+
+
+def log_trial(trials: dict[int, KeptTrial], entry: Entry, rig: Rig) -> None:
+    """Take an entry's trial in, or what it says of an earlier one.
+
+    Parameters
+    ----------
+    trials : by the number of the entry that logged them; changed in place
+    rig : as it stands right after the entry
+
+    Raises
+    ------
+    RefusedError : it is about a trial that is not there.
+    """
+    if entry.about is not None and entry.about not in trials:
+        raise RefusedError(
+            f"entries.{entry.seq - 1}.about", f"Entry {entry.about} holds no trial to change."
+        )
+    if entry.kind in ABOUT_ONE and entry.about is None:
+        raise RefusedError(f"entries.{entry.seq - 1}.about", "It does not say which trial.")
+    if entry.about is not None:
+        old = trials[entry.about]
+        trial = old.trial if entry.trial is None else entry.trial
+        struck = entry.kind == "strike" if entry.kind in ABOUT_ONE else old.struck
+        trials[entry.about] = replace(old, trial=trial, struck=struck)
+    elif entry.trial is not None:
+        trials[entry.seq] = KeptTrial(entry.seq, entry.at, entry.trial, rig)
 
 
 def replay(base: Rig, entries: Sequence[Entry]) -> Replay:
@@ -97,25 +194,20 @@ def replay(base: Rig, entries: Sequence[Entry]) -> Replay:
     ------
     RefusedError : an entry that no rig can take, named by its place.
     """
-    done, undone = resolve(entries)
-    rig = base
-    marks: dict[str, Mark] = {}
+    found = fates(e.kind for e in entries)
+    done, undone = found.places("stands"), found.places("taken_back")
+    state = State(base)
     trials: dict[int, KeptTrial] = {}
-    for entry in done:
-        if isinstance(entry, UnreadEntry):
-            raise RefusedError(f"entries.{entry.seq - 1}", entry.reason)
-        if entry.changes:
-            try:
-                rig = changed(rig, {c.path: c.after for c in entry.changes})
-            except RefusedError as error:
-                raise RefusedError(
-                    f"entries.{entry.seq - 1}.{error.field}", error.reason, error.limit, error.unit
-                ) from None
-        if entry.station is not None and entry.standing is not None:
-            marks[entry.station] = Mark(entry.station, entry.standing, rig)
-        _log(trials, entry, rig)
-    last, taken = done[-1] if done else None, undone[-1] if undone else None
-    return Replay(rig, tuple(marks.values()), last, taken, tuple(trials.values()))
+    for place in done:
+        state = after(state, entries[place])
+        log_trial(trials, entries[place], state.rig)
+    return Replay(
+        state.rig,
+        state.marks,
+        entries[done[-1]] if done else None,
+        entries[undone[0]] if undone else None,
+        tuple(trials.values()),
+    )
 
 
 def changes_between(rig: Rig, wanted: dict[str, Any]) -> tuple[Change, ...]:
@@ -135,20 +227,3 @@ def changes_between(rig: Rig, wanted: dict[str, Any]) -> tuple[Change, ...]:
 
 def _plain(value: Any) -> Any:
     return [_plain(v) for v in value] if isinstance(value, tuple) else value
-
-
-def _log(trials: dict[int, KeptTrial], entry: Entry, rig: Rig) -> None:
-    """Take an entry's trial in; raises RefusedError where it is about a trial that is not there."""
-    if entry.about is not None and entry.about not in trials:
-        raise RefusedError(
-            f"entries.{entry.seq - 1}.about", f"Entry {entry.about} holds no trial to change."
-        )
-    if entry.kind in ABOUT_ONE and entry.about is None:
-        raise RefusedError(f"entries.{entry.seq - 1}.about", "It does not say which trial.")
-    if entry.about is not None:
-        old = trials[entry.about]
-        trial = old.trial if entry.trial is None else entry.trial
-        struck = entry.kind == "strike" if entry.kind in ABOUT_ONE else old.struck
-        trials[entry.about] = replace(old, trial=trial, struck=struck)
-    elif entry.trial is not None:
-        trials[entry.seq] = KeptTrial(entry.seq, entry.at, entry.trial, rig)

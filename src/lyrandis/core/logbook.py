@@ -5,13 +5,13 @@ What the archer wrote stands in slots of its own and is never read as a template
 
 from __future__ import annotations
 
-from collections.abc import Sequence
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
 from lyrandis.core.fields import field_notes, known_quantity
 from lyrandis.core.findings import Said, Value
-from lyrandis.core.history import ABOUT_ONE, Change, Entry, UnreadEntry
+from lyrandis.core.history import ABOUT_ONE, Change, Entry, UnreadEntry, fates
 from lyrandis.core.route import STATIONS
 from lyrandis.core.words import NOT_SET, word
 
@@ -83,13 +83,13 @@ class _Line:
         """All that an entry set."""
         return "; ".join(self.change(c) for c in entry.changes)
 
-    def made(self, entry: Entry, about: dict[int, Entry]) -> str:
+    def made(self, entry: Entry, about: Mapping[int, Entry]) -> str:
         """What an entry did, as it would be taken back or done again."""
         if isinstance(entry, UnreadEntry):
             return "an entry that this version cannot read"
         parts = []
         trial = entry.trial
-        if trial is None and entry.about in about:
+        if trial is None and entry.about is not None and entry.about in about:
             trial = about[entry.about].trial
         if trial is not None:
             word = {"strike": "struck out ", "restore": "took in again "}.get(entry.kind, "")
@@ -107,40 +107,34 @@ class _Line:
         return Said(text=f"{text}{because}.", values=self.values, words=self.words)
 
 
-def entry_said(entry: Entry, logged: dict[int, Entry]) -> Said:
-    """One entry, neither an undo nor a redo, as a sentence.
+def entry_said(entry: Entry, others: Mapping[int, Entry], acted: Entry | None = None) -> Said:
+    """One entry as a sentence.
 
     Parameters
     ----------
-    logged : the entries that hold a trial, by their number
+    others : by their number the entries that hold the trials which this one (or `acted`) is about
+    acted : the entry that an undo took back or a redo did again
     """
     line = _Line()
-    return line.told(_did(entry, line, logged), entry.why)
+    if acted is not None:
+        word = "Took back" if entry.kind == "undo" else "Did again"
+        text = f"{word}: {line.made(acted, others) or 'a check'}"
+    else:
+        text = _did(entry, line, others)
+    return line.told(text, entry.why)
 
 
 def sentences(entries: Sequence[Entry]) -> list[Said]:
-    """Each entry as a sentence, in the order given."""
-    told: list[Said] = []
-    done: list[Entry] = []
-    undone: list[Entry] = []
+    """Each entry of a whole history as a sentence, in the order given."""
     logged = {e.seq: e for e in entries if e.trial is not None}
-    for entry in entries:
-        line = _Line()
-        if entry.kind == "undo" and done:
-            undone.append(done.pop())
-            text = f"Took back: {line.made(undone[-1], logged) or 'a check'}"
-        elif entry.kind == "redo" and undone:
-            done.append(undone.pop())
-            text = f"Did again: {line.made(done[-1], logged) or 'a check'}"
-        else:
-            done.append(entry)
-            undone.clear()
-            text = _did(entry, line, logged)
-        told.append(line.told(text, entry.why))
-    return told
+    acts_on = fates(e.kind for e in entries).acts_on
+    return [
+        entry_said(entry, logged, entries[acts_on[i]] if i in acts_on else None)
+        for i, entry in enumerate(entries)
+    ]
 
 
-def _did(entry: Entry, line: _Line, logged: dict[int, Entry]) -> str:
+def _did(entry: Entry, line: _Line, logged: Mapping[int, Entry]) -> str:
     """What an entry that is neither an undo nor a redo did, without its reason."""
     if isinstance(entry, UnreadEntry):
         return "Here stands an entry that this version cannot read"

@@ -61,8 +61,8 @@ class Desk(RigStore):
 
         The rows as they are: a rig that cannot be read goes out too.
         """
-        name, created_at, base, entries = self.documents(id)
-        return name, rig_text(created_at, base, entries)
+        name, rig = self.documents(id)
+        return name, rig_text(rig.created_at, rig.base, rig.entries)
 
     def take_in(self, file: IO[bytes], heed: Callable[[], None]) -> Kept:
         """Take in a rig file whole, as a new rig, or refuse it whole."""

@@ -10,13 +10,15 @@ from contextlib import suppress
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.history import Change
+from lyrandis.core.history import Change, Entry
+from lyrandis.core.logbook import sentences
 from lyrandis.core.route import station_of
 from lyrandis.core.stations import StationView, views
 from lyrandis.desk import papers
 from lyrandis.desk.shown import bench_view
-from lyrandis.desk.views import history_of, note_of, view_of
+from lyrandis.desk.views import view_of
 from lyrandis.store.kept import Kept
+from lyrandis.store.rigs import Check
 
 log = logging.getLogger("lyrandis")
 
@@ -47,20 +49,20 @@ def _refuse_own(
             raise RefusedError(field, problem.reason, problem.limit, problem.unit)
 
 
-def show_all(kept: Kept, before: Kept | None, made: str) -> None:
+def show_all(kept: Kept, before: Kept | None, entries: Sequence[Entry], made: str) -> None:
     """Compute all that the pages show of a rig; raises where one of them could not.
 
     Parameters
     ----------
-    before : the rig before its latest entry; None where none of its entries was shown yet
+    before : the rig before its latest entry; None for a new one
+    entries : those that were not shown yet
     """
     bench = bench_view(Bench(kept.present.rig, kept.present.trials, made))
     if before is not None:
-        _refuse_own(bench.stations, before, kept.entries[-1].changes, made)
+        _refuse_own(bench.stations, before, entries[-1].changes, made)
     else:
-        for entry in history_of(kept):
-            entry.said.plain()
-    note_of(kept)
+        for said in sentences(entries):
+            said.plain()
     for shown in (view_of(kept), bench):
         json.dumps(shown.model_dump(mode="python"), allow_nan=False, default=str)
     for line in bench.notes:
@@ -74,29 +76,32 @@ def show_all(kept: Kept, before: Kept | None, made: str) -> None:
     papers.sheet_of(kept, {}, made)
 
 
-def refuse_unshowable(now: Callable[[], str]) -> Callable[[Kept, Kept | None], None]:
+def refuse_unshowable(now: Callable[[], str]) -> Check:
     """The store's check: a change after which a page could not be shown is refused, with why."""
 
-    def check(made: Kept, before: Kept | None) -> None:
-        fault = _fault(made, before, now())
+    def check(made: Kept, before: Kept | None, entries: Sequence[Entry]) -> None:
+        fault = _fault(made, before, entries, now())
         if fault is None:
             return
-        if before is not None and made.entries[-1].kind == "undo" and _fault(before, None, now()):
+        going_back = before is not None and entries[-1].kind == "undo"
+        if before is not None and going_back and _fault(before, None, (), now()):
             return  # it could not be shown before either: going back stays open
         raise fault
 
     return check
 
 
-def _fault(kept: Kept, before: Kept | None, made: str) -> RefusedError | None:
+def _fault(
+    kept: Kept, before: Kept | None, entries: Sequence[Entry], made: str
+) -> RefusedError | None:
     try:
-        show_all(kept, before, made)
+        show_all(kept, before, entries, made)
     except RefusedError as error:
         return error
     except Exception as error:
         mark = uuid.uuid4().hex[:8]
         log.exception("a rig that could not be shown %s", mark, exc_info=error)
-        latest = kept.entries[-1] if kept.entries else None
+        latest = entries[-1] if entries else None
         field = next((c.path for c in latest.changes), "trial") if latest else "rig"
         return RefusedError(
             field,

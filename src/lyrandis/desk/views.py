@@ -2,20 +2,21 @@
 
 from __future__ import annotations
 
-import logging
-import uuid
+from collections.abc import Callable, Iterable
+from typing import Any
 
 from pydantic import BaseModel
 
 from lyrandis.core.findings import Said
 from lyrandis.core.history import Entry
-from lyrandis.core.logbook import entry_said, sentences
+from lyrandis.core.logbook import entry_said
 from lyrandis.core.rig import Rig
 from lyrandis.core.route import StationState, moved_since, states
-from lyrandis.core.trials import KeptTrial, Trial
-from lyrandis.store.kept import Kept, Unreadable
+from lyrandis.core.trials import KeptTrial, Trial, TrialKind
+from lyrandis.store.kept import Kept, Listed, Unreadable
+from lyrandis.store.pages import Page
 
-log = logging.getLogger("lyrandis")
+TRIALS_SHOWN = 12  # of each kind before one asks for earlier ones
 
 
 class RigNote(BaseModel):
@@ -53,7 +54,10 @@ class TrialLine(BaseModel):
 
 
 class RigView(BaseModel):
-    """A rig as it stands, with the state of each station and its trials, the latest first."""
+    """A rig as it stands, with the state of each station and its trials, the latest first.
+
+    earlier : the kinds of trial of which more were logged than are listed here
+    """
 
     id: int
     seq: int
@@ -63,6 +67,7 @@ class RigView(BaseModel):
     undoable: Said | None
     redoable: Said | None
     trials: list[TrialLine]
+    earlier: list[TrialKind]
 
 
 class HistoryLine(BaseModel):
@@ -76,106 +81,100 @@ class HistoryLine(BaseModel):
     said: Said
 
 
-def note_of(kept: Kept | Unreadable) -> RigNote:
+def note_of(line: Listed | Unreadable) -> RigNote:
     """A rig's line in the list."""
-    archived = kept.archived_at is not None
-    if isinstance(kept, Unreadable):
-        return RigNote(
-            id=kept.id, seq=kept.seq, name=kept.name, form="", hand="", release="", archer="",
-            created_at=kept.created_at, changed_at=kept.created_at, archived=archived, due=0,
-            unreadable=kept.why, undoable=kept.undoable,
-        )  # fmt: skip
-    rig, present = kept.present.rig, kept.present
+    told: dict[str, Any]
+    if isinstance(line, Unreadable):
+        told = {
+            "name": line.name, "form": "", "hand": "", "release": "", "archer": "", "due": 0,
+            "changed_at": line.created_at, "unreadable": line.why,
+        }  # fmt: skip
+    else:
+        told = line.summary.model_dump() | {"changed_at": line.changed_at, "unreadable": None}
     return RigNote(
-        id=kept.id,
-        seq=kept.seq,
-        name=rig.name,
-        form=rig.bow.form,
-        hand=rig.archer.hand,
-        release=rig.archer.release,
-        archer=rig.archer.name,
-        created_at=kept.created_at,
-        changed_at=kept.entries[-1].at if kept.entries else kept.created_at,
-        archived=archived,
-        due=sum(s.state == "due" for s in states(present.marks, rig)),
-        unreadable=None,
-        undoable=present.undoable is not None,
+        id=line.id,
+        seq=line.seq,
+        created_at=line.created_at,
+        archived=line.archived_at is not None,
+        undoable=line.undoable,
+        **told,
     )
+
+
+def _told(kept: Kept, entry: Entry | None) -> Said | None:
+    """An entry that can be taken back or done again; it may be about a trial of the rig."""
+    if entry is None:
+        return None
+    trials = {t.seq: t for t in kept.present.trials}
+    about = trials.get(entry.about) if entry.about is not None else None
+    logged = {}
+    if about is not None:
+        logged[about.seq] = Entry(seq=about.seq, kind="trial", at=about.at, trial=about.trial)
+    return entry_said(entry, logged)
+
+
+def _moved(present: Rig) -> Callable[[KeptTrial], list[str]]:
+    # Many trials hang on one and the same rig: what moved since is told once for each.
+    found: dict[tuple[int, tuple[str, ...]], list[str]] = {}
+
+    def since(trial: KeptTrial) -> list[str]:
+        rests_on = trial.trial.rests_on
+        key = (id(trial.rig), rests_on)
+        if key not in found:
+            found[key] = moved_since(rests_on, trial.rig, present)
+        return found[key]
+
+    return since
 
 
 def view_of(kept: Kept) -> RigView:
     """A rig as it stands."""
     present = kept.present
-    logged = {e.seq: e for e in kept.entries if e.trial is not None}
-
-    def told(entry: Entry | None) -> Said | None:
-        return None if entry is None else entry_said(entry, logged)
-
-    # Many trials hang on one and the same rig: what moved since is told once for each.
-    moved: dict[tuple[int, tuple[str, ...]], list[str]] = {}
-
-    def since(trial: KeptTrial) -> list[str]:
-        rests_on = trial.trial.rests_on
-        key = (id(trial.rig), rests_on)
-        if key not in moved:
-            moved[key] = moved_since(rests_on, trial.rig, present.rig)
-        return moved[key]
-
+    of_kind: dict[str, list[KeptTrial]] = {}
+    for trial in sorted(present.trials, key=lambda t: (t.day, t.seq), reverse=True):
+        of_kind.setdefault(trial.trial.kind, []).append(trial)
+    shown = [t for trials in of_kind.values() for t in trials[:TRIALS_SHOWN]]
     return RigView(
         id=kept.id,
         seq=kept.seq,
         rig=present.rig,
         archived=kept.archived_at is not None,
         states=states(present.marks, present.rig),
-        undoable=told(present.undoable),
-        redoable=told(present.redoable),
-        trials=[
-            _trial_line(t, since(t))
-            for t in sorted(present.trials, key=lambda t: (t.day, t.seq), reverse=True)
-        ],
+        undoable=_told(kept, present.undoable),
+        redoable=_told(kept, present.redoable),
+        trials=trial_lines(sorted(shown, key=lambda t: (t.day, t.seq), reverse=True), present.rig),
+        earlier=[kind for kind, trials in of_kind.items() if len(trials) > TRIALS_SHOWN],
     )
 
 
-def _trial_line(kept: KeptTrial, moved: list[str]) -> TrialLine:
-    return TrialLine(
-        seq=kept.seq,
-        at=kept.at,
-        day=kept.day,
-        station=kept.trial.station,
-        said=kept.trial.said().sentence(),
-        trial=kept.trial,
-        struck=kept.struck,
-        moved=moved,
-    )
+def trial_lines(trials: Iterable[KeptTrial], present: Rig) -> list[TrialLine]:
+    """Trials as they are listed beside a rig as it stands."""
+    since = _moved(present)
+    return [
+        TrialLine(
+            seq=t.seq,
+            at=t.at,
+            day=t.day,
+            station=t.trial.station,
+            said=t.trial.said().sentence(),
+            trial=t.trial,
+            struck=t.struck,
+            moved=since(t),
+        )
+        for t in trials
+    ]
 
 
-def history_of(kept: Kept) -> list[HistoryLine]:
-    """The whole history, the latest first."""
+def history_of(page: Page) -> list[HistoryLine]:
+    """A page of the history, the latest first."""
     return [
         HistoryLine(
-            seq=e.seq, at=e.at, kind=e.kind, station=e.station, standing=e.standing, said=said
+            seq=e.seq,
+            at=e.at,
+            kind=e.kind,
+            station=e.station,
+            standing=e.standing,
+            said=entry_said(e, page.others, page.others.get(page.acts_on.get(e.seq, 0))),
         )
-        for e, said in zip(kept.entries, sentences(kept.entries), strict=True)
-    ][::-1]
-
-
-def safe_note(kept: Kept | Unreadable) -> RigNote:
-    """A rig's line in the list, whatever goes wrong with it: one rig never hides another."""
-    try:
-        return note_of(kept)
-    except Exception as error:
-        mark = uuid.uuid4().hex[:8]
-        log.exception("a rig that could not be listed %s", mark, exc_info=error)
-        present = kept.present if isinstance(kept, Kept) else None
-        return note_of(
-            Unreadable(
-                id=kept.id,
-                created_at=kept.created_at,
-                archived_at=kept.archived_at,
-                name=present.rig.name if present else f"Rig {kept.id}",
-                field="rig",
-                reason=f"it cannot be shown; fault {mark} is in the server's log.",
-                seq=kept.seq,
-                undoable=present is not None and present.undoable is not None,
-            )
-        )
+        for e in page.entries
+    ]

@@ -23,6 +23,14 @@ def plain(value: Any) -> Any:
     return value.text if isinstance(value, Broken) else value
 
 
+def read_loosely(text: str) -> Any:
+    """The value of a text that should be JSON, or a Broken."""
+    try:
+        return json.loads(text)
+    except (ValueError, RecursionError) as error:
+        return Broken(text, f"it is not JSON ({error})")
+
+
 class LooseJSON(TypeDecorator[Any]):
     """JSON as text: written strictly (no NaN), read back as a Broken where it is none."""
 
@@ -35,9 +43,4 @@ class LooseJSON(TypeDecorator[Any]):
 
     def process_result_value(self, value: Any, dialect: Dialect) -> Any:  # noqa: ARG002
         """The value that was written, or a Broken."""
-        if value is None:
-            return None
-        try:
-            return json.loads(str(value))
-        except (ValueError, RecursionError) as error:
-            return Broken(str(value), f"it is not JSON ({error})")
+        return None if value is None else read_loosely(str(value))

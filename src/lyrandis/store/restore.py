@@ -9,14 +9,14 @@ from contextlib import contextmanager
 from dataclasses import dataclass
 from pathlib import Path
 
-from sqlalchemy import Engine
+from sqlalchemy import Engine, func, select
 from sqlalchemy.exc import DatabaseError
 
 from lyrandis.store import database
 from lyrandis.store import folder as places
 from lyrandis.store.database import FILE_NAME, closed_after, engine_of
-from lyrandis.store.kept import Kept, Unreadable
-from lyrandis.store.rigs import RigStore
+from lyrandis.store.derived import unlike_their_history
+from lyrandis.store.tables import RigRow
 
 
 class NoBackupError(RuntimeError):
@@ -67,14 +67,10 @@ def look_over(file: Path) -> Looked:
             revision = database.revision_of(connection)
         if revision != database.head():
             return Looked((), revision, 0, ())
-        rigs = RigStore(engine).all()
-    bad = [(r.name, r.why) for r in rigs if isinstance(r, Unreadable)]
-    bad += [
-        (r.present.rig.name, "an entry of its history is missing")
-        for r in rigs
-        if isinstance(r, Kept) and r.seq != len(r.entries)
-    ]
-    return Looked((), revision, len(rigs), tuple(bad))
+        with engine.connect() as connection:
+            count = connection.execute(select(func.count()).select_from(RigRow)).scalar() or 0
+            bad = tuple(unlike_their_history(connection))
+    return Looked((), revision, count, bad)
 
 
 @contextmanager

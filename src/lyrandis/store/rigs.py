@@ -3,27 +3,28 @@
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Iterator, Sequence
-from dataclasses import replace
 from datetime import UTC, datetime
 from typing import Any
 
-from sqlalchemy import Connection, Engine, RowMapping, Text, delete, func, insert, select
+from sqlalchemy import Connection, Engine, delete, func, insert, select
 from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.history import MOST_ENTRIES, Change, Entry, Kind, changes_between, replay
+from lyrandis.core.history import MOST_ENTRIES, Change, Entry, Kind, UnreadEntry, changes_between
 from lyrandis.core.rig import Rig
 from lyrandis.core.route import STATIONS
 from lyrandis.core.stops import Standing
+from lyrandis.core.trials import KeptTrial
+from lyrandis.store import pages
 from lyrandis.store.database import writing
-from lyrandis.store.kept import ENTRY_COLUMNS, Kept, Unreadable, kept_of
-from lyrandis.store.loose import Broken, plain
+from lyrandis.store.derived import Derived, derive, follow, make_anew, write
+from lyrandis.store.kept import Kept, Listed, Unreadable
+from lyrandis.store.loose import Broken
+from lyrandis.store.present import Stale, listed, present
 from lyrandis.store.tables import EntryRow, PreferenceRow, RigRow
 
 ROWS_AT_ONCE = 500
-_RIG = select(RigRow.id, RigRow.created_at, RigRow.archived_at, RigRow.base)
-_ENTRY = select(*(getattr(EntryRow, name) for name in ENTRY_COLUMNS))
 
 
 class MissingError(LookupError):
@@ -46,12 +47,13 @@ class NothingError(RuntimeError):
     """There is nothing to undo or to do again."""
 
 
-# Asked before a change is written, with the rig as it would be kept and as it is (None: a new
-# one); it raises RefusedError where the rig could not be shown.
-Check = Callable[[Kept, Kept | None], None]
+# Asked before a change is final, with the rig as it would be kept, as it is (None: a new one), and
+# the entries that lead from one to the other; it raises RefusedError where the rig could not be
+# shown.
+Check = Callable[[Kept, Kept | None, Sequence[Entry]], None]
 
 
-def _unchecked(_: Kept, __: Kept | None) -> None:
+def _unchecked(_: Kept, __: Kept | None, ___: Sequence[Entry]) -> None:
     """Keep whatever replays."""
 
 
@@ -59,10 +61,17 @@ def _now() -> str:
     return datetime.now(UTC).isoformat(timespec="seconds")
 
 
+def _meanwhile() -> ConflictError:
+    return ConflictError(
+        "Someone kept a change to this rig meanwhile. Nothing was overwritten: "
+        "look at what changed, then keep yours on top, or take theirs."
+    )
+
+
 def _undo_of(rig: Unreadable, seq: int, at: str) -> Entry:
     """The entry that takes back the latest one of a rig that cannot be read."""
     if rig.seq != seq:
-        raise ConflictError("Someone kept a change to this rig meanwhile.")
+        raise _meanwhile()
     if not rig.undoable:
         raise NothingError("There is nothing to take back.")
     return Entry(seq=seq + 1, kind="undo", at=at)
@@ -73,37 +82,49 @@ class RigStore:
 
     Parameters
     ----------
-    check : asked before every write; by default whatever replays is kept
+    check : asked before every write is final; by default whatever replays is kept
     """
 
     def __init__(self, engine: Engine, check: Check = _unchecked) -> None:
         self.engine = engine
         self.may_keep = check
 
+    def lines(self, of: int | None = None) -> list[Listed | Unreadable]:
+        """The line of every rig (or of one), the oldest first, without opening it.
+
+        Some say why they cannot be opened.
+        """
+        with self.engine.connect() as connection:
+            lines, stale = listed(connection, of)
+        for id in stale:
+            self._derive_again(id)
+        if stale:
+            with self.engine.connect() as connection:
+                lines, _ = listed(connection, of)
+        return lines
+
     def all(self) -> list[Kept | Unreadable]:
         """Every rig, the oldest first; those that cannot be read say so."""
         with self.engine.connect() as connection:
-            rows = connection.execute(_RIG.order_by(RigRow.id)).all()
-            return [kept_of(row, self._entries(connection, row.id)) for row in rows]
+            ids = connection.execute(select(RigRow.id).order_by(RigRow.id)).scalars().all()
+        return [self.either(id) for id in ids]
 
     def either(self, id: int) -> Kept | Unreadable:
         """One rig, readable or not; raises MissingError."""
-        with self.engine.connect() as connection:
-            row = self._row(connection, id)
-            return kept_of(row, self._entries(connection, id))
-
-    @staticmethod
-    def _row(connection: Connection, id: int) -> Any:
-        row = connection.execute(_RIG.where(RigRow.id == id)).one_or_none()
-        if row is None:
+        try:
+            with self.engine.connect() as connection:
+                found = present(connection, id)
+        except Stale:
+            self._derive_again(id)
+            with self.engine.connect() as connection:
+                found = present(connection, id)
+        if found is None:
             raise MissingError(f"There is no rig {id}.")
-        return row
+        return found
 
-    @staticmethod
-    def _entries(connection: Connection, id: int) -> Iterator[RowMapping]:
-        """A rig's entries as they are, without holding all their rows at once."""
-        ordered = _ENTRY.where(EntryRow.rig_id == id).order_by(EntryRow.seq)
-        yield from connection.execute(ordered).mappings().yield_per(ROWS_AT_ONCE)
+    def _derive_again(self, id: int) -> None:
+        with writing(self.engine) as connection:
+            make_anew(connection, id)
 
     def get(self, id: int) -> Kept:
         """One rig; raises MissingError or UnreadableError."""
@@ -112,81 +133,99 @@ class RigStore:
             raise UnreadableError(kept)
         return kept
 
+    def page(self, id: int, before: int | None, since: int, most: int) -> pages.Page:
+        """A page of a rig's history, the latest first; see pages.history."""
+        self.get(id)
+        with self.engine.connect() as connection:
+            return pages.history(connection, id, before, since, most)
+
+    def trials(self, id: int, kind: str, after: int | None, most: int | None) -> list[KeptTrial]:
+        """Trials of a kind as they stand, the latest day first; see pages.trials."""
+        self.get(id)
+        with self.engine.connect() as connection:
+            return pages.trials(connection, id, kind, after, most)
+
+    def entries(self, id: int) -> Iterator[Entry]:
+        """A rig's whole history, a few rows at a time."""
+        with self.engine.connect() as connection:
+            yield from pages.entries(connection, id)
+
     def create(
         self, rig: Rig, entries: Sequence[Entry] = (), created_at: str | None = None
     ) -> Kept:
         """Keep a new rig, with the history it may bring."""
         at = created_at or _now()
-        made = Kept(0, at, None, rig, tuple(entries), replay(rig, entries))
-        self.may_keep(made, None)
-        return replace(made, id=self.add(rig.model_dump(mode="json"), at, entries))
+        derived = derive(rig, [(e.seq, e.kind) for e in entries], entries)
+        if derived.fault is not None:
+            raise derived.fault
+        with writing(self.engine) as connection:
+            id = self._insert(connection, rig.model_dump(mode="json"), at, entries, derived)
+            made = present(connection, id)
+            assert isinstance(made, Kept)
+            self.may_keep(made, None, entries)
+            return made
+
+    def _insert(
+        self,
+        connection: Connection,
+        base: dict[str, Any],
+        created_at: str,
+        entries: Iterable[Entry],
+        derived: Derived | None,
+    ) -> int:
+        made = connection.execute(
+            insert(RigRow).values(base=base, created_at=created_at).returning(RigRow.id)
+        )
+        id = int(made.scalar_one())
+        rows: list[dict[str, Any]] = []
+        latest = created_at
+        for entry in entries:
+            rows.append(entry.model_dump(mode="json") | {"rig_id": id})
+            latest = entry.at
+            if len(rows) == ROWS_AT_ONCE:
+                connection.execute(insert(EntryRow), rows)
+                rows.clear()
+        if rows:
+            connection.execute(insert(EntryRow), rows)
+        if derived is not None:
+            write(connection, id, derived, latest)
+        return id
 
     def add(self, base: dict[str, Any], created_at: str, entries: Iterable[Entry]) -> int:
-        """Write a rig that was checked, in one transaction; its number."""
-        with writing(self.engine) as connection:
-            made = connection.execute(
-                insert(RigRow).values(base=base, created_at=created_at).returning(RigRow.id)
-            )
-            id = int(made.scalar_one())
-            rows: list[dict[str, Any]] = []
-            for entry in entries:
-                rows.append(entry.model_dump(mode="json") | {"rig_id": id})
-                if len(rows) == ROWS_AT_ONCE:
-                    connection.execute(insert(EntryRow), rows)
-                    rows.clear()
-            if rows:
-                connection.execute(insert(EntryRow), rows)
-            return id
+        """Write a rig that was checked, in one transaction; its number.
 
-    def documents(self, id: int) -> tuple[str, str, Any, Iterator[dict[str, Any]]]:
-        """A rig's rows as they are, also of a rig that cannot be read.
-
-        Returns
-        -------
-        Its name (as last set, for the file's), when it was made, its beginning, and its entries,
-        a few at a time, up to the latest at the time of asking.
+        What follows from its history is made when it is first looked at.
         """
-        mine = EntryRow.rig_id == id
-        named = EntryRow.changes.cast(Text).contains('"path": "name"')
-        with self.engine.connect() as connection:
-            row = self._row(connection, id)
-            newest = connection.execute(select(func.max(EntryRow.seq)).where(mine)).scalar() or 0
-            latest = select(EntryRow.changes).where(mine, named).order_by(EntryRow.seq.desc())
-            changes = connection.execute(latest.limit(1)).scalar()
-        names = [row.base.get("name")] if isinstance(row.base, dict) else []
-        if isinstance(changes, list):
-            names += [c.get("after") for c in changes if c.get("path") == "name"]
-        name = str(names[-1]) if names else f"Rig {id}"
-        return name, row.created_at, plain(row.base), self._documents(id, newest)
+        with writing(self.engine) as connection:
+            return self._insert(connection, base, created_at, entries, None)
 
-    def _documents(self, id: int, newest: int) -> Iterator[dict[str, Any]]:
-        mine = _ENTRY.where(EntryRow.rig_id == id, EntryRow.seq <= newest).order_by(EntryRow.seq)
-        last = 0
-        while last < newest:
-            with self.engine.connect() as connection:
-                some = mine.where(EntryRow.seq > last).limit(ROWS_AT_ONCE)
-                rows = connection.execute(some).mappings().all()
-            if not rows:
-                return
-            for row in rows:
-                yield {name: plain(value) for name, value in row.items()}
-            last = rows[-1]["seq"]
+    def documents(self, id: int) -> tuple[str, pages.Documents]:
+        """A rig's rows as they are, also of a rig that cannot be read, and its name for the file.
 
-    def _write(self, id: int, entry: Entry) -> None:
-        """Write one entry, if it is still the next one."""
-        latest = select(func.max(EntryRow.seq)).where(EntryRow.rig_id == id)
-        meanwhile = ConflictError(
-            "Someone kept a change to this rig meanwhile. Nothing was overwritten: "
-            "look at what changed, then keep yours again."
-        )
+        The entries come a few at a time, up to the latest at the time of asking.
+        """
+        kept = self.either(id)
+        name = kept.name if isinstance(kept, Unreadable) else kept.present.rig.name
+        return name, pages.documents(self.engine, id)
+
+    def _write(
+        self, kept: Kept | Unreadable, entry: Entry, check: Callable[[Connection], None]
+    ) -> None:
+        """Write one entry and what follows from it, if it is still the next one."""
+        latest = select(func.max(EntryRow.seq)).where(EntryRow.rig_id == kept.id)
         try:
             with writing(self.engine) as connection:
                 if (connection.execute(latest).scalar() or 0) != entry.seq - 1:
-                    raise meanwhile
-                row = entry.model_dump(mode="json") | {"rig_id": id}
-                connection.execute(insert(EntryRow), row)
+                    raise _meanwhile()
+                if isinstance(kept, Unreadable) or isinstance(kept.present.undoable, UnreadEntry):
+                    row = entry.model_dump(mode="json") | {"rig_id": kept.id}
+                    connection.execute(insert(EntryRow), row)
+                    make_anew(connection, kept.id)
+                else:
+                    follow(connection, kept, entry)
+                check(connection)
         except IntegrityError:
-            raise meanwhile from None
+            raise _meanwhile() from None
 
     def _append(
         self,
@@ -203,10 +242,7 @@ class RigStore:
     ) -> Kept:
         kept = self.get(id)
         if kept.seq != seq:
-            raise ConflictError(
-                "Someone kept a change to this rig meanwhile. Nothing was overwritten: "
-                "look at what changed, then keep yours again."
-            )
+            raise _meanwhile()
         if seq >= MOST_ENTRIES:
             raise RefusedError(
                 "seq",
@@ -234,13 +270,18 @@ class RigStore:
                 "about": about,
             }
         )
-        entries = (*kept.entries, entry)
-        made = Kept(
-            id, kept.created_at, kept.archived_at, kept.base, entries, replay(kept.base, entries)
-        )
-        self.may_keep(made, kept)  # refused before it is written
-        self._write(id, entry)
-        return made
+        made: list[Kept] = []
+
+        def check(connection: Connection) -> None:
+            now = present(connection, id)
+            if isinstance(now, Unreadable):  # taken back, and what lies under it is damaged too
+                raise UnreadableError(now)
+            assert now is not None
+            self.may_keep(now, kept, (entry,))  # refused before it is final
+            made.append(now)
+
+        self._write(kept, entry, check)
+        return made[0]
 
     def keep(
         self,
@@ -279,7 +320,8 @@ class RigStore:
 
     def strike(self, id: int, seq: int, about: int, out: bool, why: str = "") -> Kept:
         """Strike a trial out, or take it in again; it stays in the history either way."""
-        station = next((e.station for e in self.get(id).entries if e.seq == about), None)
+        with self.engine.connect() as connection:
+            station = pages.station_of(connection, id, about)
         kind: Kind = "strike" if out else "restore"
         return self._append(id, seq, kind, station, None, why, about=about)
 
@@ -304,7 +346,7 @@ class RigStore:
         """
         kept = self.either(id)
         if isinstance(kept, Unreadable):
-            self._write(id, _undo_of(kept, seq, _now()))
+            self._write(kept, _undo_of(kept, seq, _now()), lambda _: None)
             return self.get(id)
         return self._append(id, seq, "undo")
 
@@ -317,19 +359,19 @@ class RigStore:
         present = self.get(id).present.rig
         return self.create(Rig.model_validate(present.model_dump() | {"name": name}))
 
-    def archive(self, id: int, away: bool) -> Kept | Unreadable:
-        """Put a rig away, or take it out again; readable or not."""
+    def archive(self, id: int, away: bool) -> Listed | Unreadable:
+        """Put a rig away, or take it out again, readable or not; its line in the list."""
         with Session(self.engine.execution_options(writes=True)) as session, session.begin():
             row = session.get(RigRow, id)
             if row is None:
                 raise MissingError(f"There is no rig {id}.")
             row.archived_at = _now() if away else None
-        return self.either(id)
+        return self.lines(id)[0]
 
     def clear(self) -> None:
         """Remove every rig and preference (the demo's reset)."""
         with writing(self.engine) as connection:
-            for table in (EntryRow, RigRow, PreferenceRow):
+            for table in (RigRow, PreferenceRow):  # the rest goes with its rig
                 connection.execute(delete(table))
 
 

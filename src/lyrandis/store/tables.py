@@ -1,12 +1,16 @@
-"""The tables. A rig is the document it began with and an append-only list of entries."""
+"""The tables. A rig is the document it began with and an append-only list of entries.
+
+Trials, snapshots and checkpoints follow from these and can be made anew at any time.
+"""
 
 from __future__ import annotations
 
 from typing import Any
 
-from sqlalchemy import CheckConstraint, ForeignKey, Index, String, Text, UniqueConstraint
+from sqlalchemy import CheckConstraint, ForeignKey, Index, String, Text, UniqueConstraint, text
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
+from lyrandis.core.upcast import FORM
 from lyrandis.store.loose import LooseJSON
 
 
@@ -15,7 +19,7 @@ class Base(DeclarativeBase):
 
 
 class RigRow(Base):
-    """A rig: its beginning, and whether it is put away."""
+    """A rig: its beginning, in which form it was written, and whether it is put away."""
 
     __tablename__ = "rigs"
 
@@ -23,10 +27,16 @@ class RigRow(Base):
     base: Mapped[Any] = mapped_column(LooseJSON)
     created_at: Mapped[str] = mapped_column(String(40))
     archived_at: Mapped[str | None] = mapped_column(String(40), default=None)
+    form: Mapped[int] = mapped_column(default=FORM, server_default="2")
 
 
 class EntryRow(Base):
-    """One line of a rig's history; never changed once written."""
+    """One line of a rig's history; what it says is never changed once written.
+
+    form : of its document
+    fate, acts_on : what became of it and which entry it took back or did again; these two follow
+        from the whole list and are written by the store
+    """
 
     __tablename__ = "entries"
     __table_args__ = (
@@ -35,7 +45,8 @@ class EntryRow(Base):
             "kind in ('adjust','check','trial','strike','restore','undo','redo')",
             name="ck_entries_kind",
         ),
-        Index("ix_entries_rig", "rig_id"),
+        Index("ix_entries_fate", "rig_id", "fate", "seq"),
+        Index("ix_entries_about", "rig_id", "about", sqlite_where=text("about IS NOT NULL")),
     )
 
     id: Mapped[int] = mapped_column(primary_key=True)
@@ -49,6 +60,60 @@ class EntryRow(Base):
     changes: Mapped[Any] = mapped_column(LooseJSON, default=list)
     trial: Mapped[Any] = mapped_column(LooseJSON, default=None)
     about: Mapped[int | None] = mapped_column(default=None)
+    form: Mapped[int] = mapped_column(default=FORM, server_default="2")
+    fate: Mapped[str] = mapped_column(String(10), default="stands", server_default="stands")
+    acts_on: Mapped[int | None] = mapped_column(default=None)
+
+
+class TrialRow(Base):
+    """A trial as it stands: put right, struck out or not, and what the rig was set to then.
+
+    Follows from the entries. `made_with` holds the settings in which the rig differed from its
+    beginning.
+    """
+
+    __tablename__ = "trials"
+    __table_args__ = (Index("ix_trials_kind", "rig_id", "kind", "day", "seq"),)
+
+    rig_id: Mapped[int] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), primary_key=True)
+    seq: Mapped[int] = mapped_column(primary_key=True)
+    kind: Mapped[str] = mapped_column(String(20))
+    at: Mapped[str] = mapped_column(String(40))
+    day: Mapped[str] = mapped_column(String(10))
+    struck: Mapped[bool]
+    trial: Mapped[str] = mapped_column(Text)
+    made_with: Mapped[str] = mapped_column(Text)
+
+
+class SnapshotRow(Base):
+    """A rig as it stands, so that opening it reads no history. Follows from the entries.
+
+    made_by : the version of what is derived; another one's snapshot is made anew
+    seq, changed_at : the latest entry and its time
+    state : settings since the beginning and marks
+    summary : its line in the list
+    fault : why the rig cannot be read, instead of the two
+    """
+
+    __tablename__ = "snapshots"
+
+    rig_id: Mapped[int] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), primary_key=True)
+    made_by: Mapped[int]
+    seq: Mapped[int]
+    changed_at: Mapped[str] = mapped_column(String(40))
+    state: Mapped[str | None] = mapped_column(Text)
+    summary: Mapped[str | None] = mapped_column(Text)
+    fault: Mapped[str | None] = mapped_column(Text, default=None)
+
+
+class CheckpointRow(Base):
+    """A state along the way, right after an entry that stands, so that going back is short."""
+
+    __tablename__ = "checkpoints"
+
+    rig_id: Mapped[int] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), primary_key=True)
+    seq: Mapped[int] = mapped_column(primary_key=True)
+    state: Mapped[str] = mapped_column(Text)
 
 
 class PreferenceRow(Base):

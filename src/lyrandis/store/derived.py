@@ -1,0 +1,355 @@
+"""What follows from a history and is kept beside it, brought up to one more entry or made anew.
+
+fates         what became of each entry under undo and redo
+trials        as they stand: put right, struck out, and what the rig was set to then
+checkpoints   the rig and its marks every so many entries that stand
+snapshot      the rig and its marks now, and its line in the list
+"""
+
+from __future__ import annotations
+
+import json
+import logging
+import uuid
+from collections.abc import Iterable, Iterator
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy import (
+    Connection,
+    Text,
+    bindparam,
+    delete,
+    func,
+    insert,
+    or_,
+    select,
+    type_coerce,
+    update,
+)
+
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.history import Entry, Fates, State, after, fates, log_trial
+from lyrandis.core.rig import Rig
+from lyrandis.core.summary import Summary, summary
+from lyrandis.core.trials import KeptTrial
+from lyrandis.store.kept import ENTRY_COLUMNS, Kept, entry_of, name_of, where
+from lyrandis.store.tables import CheckpointRow, EntryRow, RigRow, SnapshotRow, TrialRow
+from lyrandis.store.texts import base_of, rig_with, settings_text, state_of, state_text, trial_of
+
+log = logging.getLogger("lyrandis")
+
+MADE_BY = 1  # raise it when what is derived changes its meaning: every snapshot is made anew
+CHECKPOINT_EVERY = 64  # entries; a step back replays at most as many
+ROWS_AT_ONCE = 500
+ENTRY = select(*(getattr(EntryRow, name) for name in (*ENTRY_COLUMNS, "form")))
+BASE = select(RigRow.created_at, RigRow.form, type_coerce(RigRow.base, Text).label("base"))
+
+
+def read_entry(row: Any) -> Entry:
+    """An entry of a row of `ENTRY`."""
+    *columns, form = row
+    return entry_of(dict(zip(ENTRY_COLUMNS, columns, strict=True)), form)
+
+
+@dataclass(frozen=True)
+class Derived:
+    """All that follows from a history; `fault` instead of a state where it cannot be read."""
+
+    base: Rig | None
+    fates: Fates
+    seqs: tuple[int, ...]
+    state: State | None
+    summary: Summary | None
+    checkpoints: tuple[tuple[int, State], ...]
+    trials: tuple[KeptTrial, ...]
+    fault: RefusedError | None
+
+
+def derive(began: tuple[str, int] | Rig, heads: Iterable[tuple[int, str]],
+           entries: Iterable[Entry]) -> Derived:  # fmt: skip
+    """Follow a whole history.
+
+    Parameters
+    ----------
+    began : what the rig began as, or its text and form
+    heads : number and kind of each entry, in order
+    entries : the same entries; those that do not stand are passed over
+    """
+    listed = list(heads)
+    found = fates(kind for _, kind in listed)
+    seqs = tuple(seq for seq, _ in listed)
+    stands = {seqs[place] for place in found.places("stands")}
+    base: Rig | None = None
+    trials: dict[int, KeptTrial] = {}
+    checkpoints: list[tuple[int, State]] = []
+    latest = 0
+    try:
+        base = began if isinstance(began, Rig) else base_of(*began)
+        state = State(base)
+        for entry in entries:
+            if entry.seq not in stands:
+                continue
+            state = after(state, entry)
+            log_trial(trials, entry, state.rig)
+            if entry.seq - latest >= CHECKPOINT_EVERY:
+                latest = entry.seq
+                checkpoints.append((latest, state))
+        line = summary(state)
+    except RefusedError as refusal:
+        return Derived(base, found, seqs, None, None, (), (), refusal)
+    except Exception as error:  # one rig never hides another
+        mark = uuid.uuid4().hex[:8]
+        log.exception("a rig that could not be read %s", mark, exc_info=error)
+        fault = RefusedError("rig", f"it cannot be shown; fault {mark} is in the server's log.")
+        return Derived(base, found, seqs, None, None, (), (), fault)
+    along, logged = tuple(checkpoints), tuple(trials.values())
+    return Derived(base, found, seqs, state, line, along, logged, None)
+
+
+def kept_trial(row: Any, base: str, form: int) -> KeptTrial:
+    """A trial of its row."""
+    rig = rig_with(base, form, row.made_with)
+    return KeptTrial(row.seq, row.at, trial_of(row.trial), rig, row.struck)
+
+
+def _trial_row(id: int, base: Rig, kept: KeptTrial, made_with: str | None = None) -> dict[str, Any]:
+    return {
+        "rig_id": id,
+        "seq": kept.seq,
+        "kind": kept.trial.kind,
+        "at": kept.at,
+        "day": kept.day,
+        "struck": kept.struck,
+        "trial": kept.trial.model_dump_json(),
+        "made_with": settings_text(base, kept.rig) if made_with is None else made_with,
+    }
+
+
+def _in_pieces(rows: Iterable[dict[str, Any]]) -> Iterator[list[dict[str, Any]]]:
+    piece: list[dict[str, Any]] = []
+    for row in rows:
+        piece.append(row)
+        if len(piece) == ROWS_AT_ONCE:
+            yield piece
+            piece = []
+    if piece:
+        yield piece
+
+
+def _write_all(connection: Connection, statement: Any, rows: Iterable[dict[str, Any]]) -> None:
+    for piece in _in_pieces(rows):
+        connection.execute(statement, piece)
+
+
+def _clear(connection: Connection, id: int) -> None:
+    for table in (TrialRow, CheckpointRow, SnapshotRow):
+        connection.execute(delete(table).where(table.rig_id == id))
+    other = or_(EntryRow.fate != "stands", EntryRow.acts_on.is_not(None))
+    connection.execute(
+        update(EntryRow).where(EntryRow.rig_id == id, other).values(fate="stands", acts_on=None)
+    )
+
+
+_SET_FATE = (
+    update(EntryRow.__table__)  # type: ignore[arg-type]
+    .where(EntryRow.rig_id == bindparam("of"), EntryRow.seq == bindparam("number"))
+    .values(fate=bindparam("now"), acts_on=bindparam("on"))
+)
+
+
+def write(connection: Connection, id: int, made: Derived, changed_at: str) -> None:
+    """Write all that follows from a rig's history, in the place of what was there."""
+    _clear(connection, id)
+    acts_on = {place: made.seqs[on] for place, on in made.fates.acts_on.items()}
+    others = (
+        {"of": id, "number": made.seqs[place], "now": fate, "on": acts_on.get(place)}
+        for place, fate in enumerate(made.fates.fate)
+        if fate != "stands"
+    )
+    _write_all(connection, _SET_FATE, others)
+    snapshot = {
+        "rig_id": id,
+        "made_by": MADE_BY,
+        "seq": made.seqs[-1] if made.seqs else 0,
+        "changed_at": changed_at,
+        "state": None,
+        "summary": None,
+        "fault": None,
+    }
+    if made.base is None or made.state is None or made.summary is None:
+        fault = made.fault or RefusedError("base", "It cannot be read.")
+        snapshot["fault"] = json.dumps([fault.field, fault.reason])
+    else:
+        base = made.base
+        trials = (_trial_row(id, base, kept) for kept in made.trials)
+        _write_all(connection, insert(TrialRow), trials)
+        along = (
+            {"rig_id": id, "seq": seq, "state": state_text(base, state)}
+            for seq, state in made.checkpoints
+        )
+        _write_all(connection, insert(CheckpointRow), along)
+        snapshot["state"] = state_text(base, made.state)
+        snapshot["summary"] = made.summary.model_dump_json()
+    connection.execute(insert(SnapshotRow), snapshot)
+
+
+def _derived(connection: Connection, id: int) -> tuple[Derived, str]:
+    """What follows from a rig's entries, and when it was changed last."""
+    row = connection.execute(BASE.where(RigRow.id == id)).one()
+    mine = EntryRow.rig_id == id
+    heads = connection.execute(
+        select(EntryRow.seq, EntryRow.kind, EntryRow.at).where(mine).order_by(EntryRow.seq)
+    ).all()
+    rows = connection.execute(ENTRY.where(mine).order_by(EntryRow.seq)).yield_per(ROWS_AT_ONCE)
+    made = derive((row.base, row.form), [(h.seq, h.kind) for h in heads], map(read_entry, rows))
+    return made, heads[-1].at if heads else row.created_at
+
+
+def make_anew(connection: Connection, id: int) -> None:
+    """Derive everything of a rig from its entries again; what cannot be read is told so."""
+    write(connection, id, *_derived(connection, id))
+
+
+def unlike_their_history(connection: Connection) -> Iterator[tuple[str, str]]:
+    """Read every rig's whole history: the name of each with something wrong, and what."""
+    asked = select(
+        RigRow.id, RigRow.form, type_coerce(RigRow.base, Text).label("base"),
+        SnapshotRow.made_by, SnapshotRow.seq, SnapshotRow.state,
+    ).outerjoin(SnapshotRow, SnapshotRow.rig_id == RigRow.id)  # fmt: skip
+    for row in connection.execute(asked.order_by(RigRow.id)).all():
+        made, _ = _derived(connection, row.id)
+        if made.state is None or made.base is None:
+            fault = made.fault or RefusedError("base", "it cannot be read.")
+            yield name_of(row.base, row.id), where(fault.field, fault.reason)
+            continue
+        name = made.state.rig.name
+        if made.seqs and made.seqs[-1] != len(made.seqs):
+            yield name, "an entry of its history is missing"
+        current = row.made_by == MADE_BY and row.seq == (made.seqs[-1] if made.seqs else 0)
+        if current and row.state != state_text(made.base, made.state):
+            yield name, "what is shown of it is not what its history says; keep a copy of its file"
+
+
+def _state_at(connection: Connection, kept: Kept, began: tuple[str, int], seq: int) -> State:
+    """The rig right after an entry that stands (0: as it began)."""
+    mine = CheckpointRow.rig_id == kept.id, CheckpointRow.seq <= seq
+    near = connection.execute(
+        select(CheckpointRow.seq, CheckpointRow.state)
+        .where(*mine)
+        .order_by(CheckpointRow.seq.desc())
+        .limit(1)
+    ).one_or_none()
+    start, state = (0, State(kept.base)) if near is None else (near[0], state_of(*began, near[1]))
+    rows = connection.execute(
+        ENTRY.where(
+            EntryRow.rig_id == kept.id,
+            EntryRow.fate == "stands",
+            EntryRow.seq > start,
+            EntryRow.seq <= seq,
+        ).order_by(EntryRow.seq)
+    )
+    for row in rows:
+        state = after(state, read_entry(row))
+    return state
+
+
+def _log(
+    connection: Connection, id: int, base: Rig, began: tuple[str, int], entry: Entry, rig: Rig
+) -> None:
+    """Take in what an entry that now stands says of a trial; raises RefusedError."""
+    trials: dict[int, KeptTrial] = {}
+    made_with: str | None = None
+    mine = TrialRow.rig_id == id, TrialRow.seq == entry.about
+    row = connection.execute(select(TrialRow).where(*mine)).one_or_none()
+    if row is not None:
+        made_with = row.made_with
+        trials[row.seq] = kept_trial(row, *began)
+    log_trial(trials, entry, rig)
+    if row is not None:
+        connection.execute(delete(TrialRow).where(*mine))
+    for trial in trials.values():
+        connection.execute(insert(TrialRow), _trial_row(id, base, trial, made_with))
+
+
+def _unlog(connection: Connection, id: int, base: Rig, began: tuple[str, int], seq: int) -> None:
+    """A trial as the entries that still stand make it; none where its own was taken back."""
+    mine = TrialRow.rig_id == id, TrialRow.seq == seq
+    made_with = connection.execute(select(TrialRow.made_with).where(*mine)).scalar()
+    connection.execute(delete(TrialRow).where(*mine))
+    about = or_(EntryRow.seq == seq, EntryRow.about == seq)
+    stands = EntryRow.rig_id == id, EntryRow.fate == "stands", about
+    rows = connection.execute(ENTRY.where(*stands).order_by(EntryRow.seq)).all()
+    if made_with is None or not rows or rows[0].seq != seq:
+        return
+    trials: dict[int, KeptTrial] = {}
+    for row in rows:
+        log_trial(trials, read_entry(row), rig_with(*began, made_with))
+    connection.execute(insert(TrialRow), _trial_row(id, base, trials[seq], made_with))
+
+
+def follow(connection: Connection, kept: Kept, entry: Entry) -> None:
+    """Write one more entry and bring what follows from the history up to it.
+
+    Parameters
+    ----------
+    kept : the rig right before the entry
+
+    Raises
+    ------
+    RefusedError : no rig can take the entry.
+    """
+    id = kept.id
+    row = connection.execute(BASE.where(RigRow.id == id)).one()
+    began = (row.base, row.form)
+    mine = EntryRow.rig_id == id
+    acted: Entry | None = {"undo": kept.present.undoable, "redo": kept.present.redoable}.get(
+        entry.kind
+    )
+    document = entry.model_dump(mode="json") | {"rig_id": id, "fate": "stands", "acts_on": None}
+    if acted is not None:
+        document |= {"fate": "act", "acts_on": acted.seq}
+        fate = "taken_back" if entry.kind == "undo" else "stands"
+        connection.execute(
+            update(EntryRow).where(mine, EntryRow.seq == acted.seq).values(fate=fate)
+        )
+    else:
+        # What was taken back can no longer be done again, and no step back leads there.
+        before = 0 if kept.present.undoable is None else kept.present.undoable.seq
+        gone = CheckpointRow.rig_id == id, CheckpointRow.seq > before
+        connection.execute(delete(CheckpointRow).where(*gone))
+        taken = mine, EntryRow.fate == "taken_back"
+        connection.execute(update(EntryRow).where(*taken).values(fate="gone"))
+    connection.execute(insert(EntryRow), document)
+    top = connection.execute(
+        select(func.max(EntryRow.seq)).where(mine, EntryRow.fate == "stands")
+    ).scalar()
+    if entry.kind == "undo":
+        state = _state_at(connection, kept, began, top or 0)
+    else:
+        state = after(State(kept.present.rig, kept.present.marks), acted or entry)
+    if entry.kind != "undo":
+        _log(connection, id, kept.base, began, acted or entry, state.rig)
+    elif acted is not None and (acted.trial is not None or acted.about is not None):
+        _unlog(connection, id, kept.base, began, acted.about or acted.seq)
+    _snap(connection, kept, entry, state, top or 0)
+
+
+def _snap(connection: Connection, kept: Kept, entry: Entry, state: State, top: int) -> None:
+    text = state_text(kept.base, state)
+    of = kept.id
+    connection.execute(
+        update(SnapshotRow)
+        .where(SnapshotRow.rig_id == of)
+        .values(
+            seq=entry.seq,
+            changed_at=entry.at,
+            state=text,
+            summary=summary(state).model_dump_json(),
+        )
+    )
+    latest = connection.execute(
+        select(func.max(CheckpointRow.seq)).where(CheckpointRow.rig_id == of)
+    ).scalar()
+    if entry.kind != "undo" and top - (latest or 0) >= CHECKPOINT_EVERY:
+        connection.execute(insert(CheckpointRow), {"rig_id": of, "seq": top, "state": text})

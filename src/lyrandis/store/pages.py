@@ -1,0 +1,121 @@
+"""A rig's history as far as one looks: pages of entries and of trials, by their indices."""
+
+from __future__ import annotations
+
+from collections.abc import Iterator
+from dataclasses import dataclass
+from typing import Any
+
+from sqlalchemy import Connection, Engine, Text, func, select, tuple_, type_coerce
+
+from lyrandis.core.history import Entry
+from lyrandis.core.trials import KeptTrial
+from lyrandis.core.upcast import entry_document, rig_document
+from lyrandis.store.derived import ENTRY, ROWS_AT_ONCE, kept_trial, read_entry
+from lyrandis.store.kept import ENTRY_COLUMNS
+from lyrandis.store.loose import plain
+from lyrandis.store.tables import EntryRow, RigRow, TrialRow
+
+
+@dataclass(frozen=True)
+class Page:
+    """Some entries, the latest first, with what their sentences speak of.
+
+    others : by number: the entries taken back or done again, and those that hold a trial spoken of
+    acts_on : by the number of an undo or redo, the entry it took back or did again
+    """
+
+    entries: tuple[Entry, ...]
+    others: dict[int, Entry]
+    acts_on: dict[int, int]
+
+
+def _numbered(connection: Connection, id: int, seqs: set[int]) -> dict[int, Entry]:
+    rows = connection.execute(ENTRY.where(EntryRow.rig_id == id, EntryRow.seq.in_(seqs)))
+    return {row.seq: read_entry(row) for row in rows}
+
+
+def history(connection: Connection, id: int, before: int | None, since: int, most: int) -> Page:
+    """Entries numbered after `since` and before `before` (None: to the end), at most `most`."""
+    asked = [EntryRow.rig_id == id, EntryRow.seq > since]
+    if before is not None:
+        asked.append(EntryRow.seq < before)
+    rows = connection.execute(
+        ENTRY.add_columns(EntryRow.acts_on).where(*asked).order_by(EntryRow.seq.desc()).limit(most)
+    ).all()
+    entries = tuple(read_entry(row[:-1]) for row in rows)
+    acts_on = {row.seq: row.acts_on for row in rows if row.acts_on is not None}
+    others = _numbered(connection, id, set(acts_on.values()))
+    spoken_of = {e.about for e in (*entries, *others.values()) if e.about is not None}
+    others |= _numbered(connection, id, spoken_of)
+    return Page(entries, others, acts_on)
+
+
+def trials(
+    connection: Connection, id: int, kind: str, after: int | None, most: int | None
+) -> list[KeptTrial]:
+    """Trials of a kind, the latest day first, from the one that stands below trial `after`."""
+    asked = [TrialRow.rig_id == id, TrialRow.kind == kind]
+    if after is not None:
+        last = select(TrialRow.day, TrialRow.seq).where(
+            TrialRow.rig_id == id, TrialRow.seq == after
+        )
+        asked.append(tuple_(TrialRow.day, TrialRow.seq) < last.scalar_subquery())
+    began = connection.execute(
+        select(type_coerce(RigRow.base, Text), RigRow.form).where(RigRow.id == id)
+    ).one()
+    rows = connection.execute(
+        select(TrialRow)
+        .where(*asked)
+        .order_by(TrialRow.day.desc(), TrialRow.seq.desc())
+        .limit(-1 if most is None else most)
+    )
+    return [kept_trial(row, *began) for row in rows]
+
+
+def station_of(connection: Connection, id: int, seq: int) -> str | None:
+    """The station an entry was kept at."""
+    return connection.execute(
+        select(EntryRow.station).where(EntryRow.rig_id == id, EntryRow.seq == seq)
+    ).scalar()
+
+
+def entries(connection: Connection, id: int) -> Iterator[Entry]:
+    """A rig's entries in order, without holding all their rows at once."""
+    ordered = ENTRY.where(EntryRow.rig_id == id).order_by(EntryRow.seq)
+    yield from map(read_entry, connection.execute(ordered).yield_per(ROWS_AT_ONCE))
+
+
+@dataclass(frozen=True)
+class Documents:
+    """A rig's rows as they are: when it was made, its beginning, its entries in order."""
+
+    created_at: str
+    base: Any
+    entries: Iterator[dict[str, Any]]
+
+
+def documents(engine: Engine, id: int) -> Documents:
+    """A rig's rows in the present form, as far as they can be read."""
+    with engine.connect() as connection:
+        row = connection.execute(
+            select(RigRow.created_at, RigRow.base, RigRow.form).where(RigRow.id == id)
+        ).one()
+        mine = select(func.max(EntryRow.seq)).where(EntryRow.rig_id == id)
+        newest = connection.execute(mine).scalar() or 0
+    base = rig_document(plain(row.base), row.form)
+    return Documents(row.created_at, base, _documents(engine, id, newest))
+
+
+def _documents(engine: Engine, id: int, newest: int) -> Iterator[dict[str, Any]]:
+    mine = ENTRY.where(EntryRow.rig_id == id, EntryRow.seq <= newest).order_by(EntryRow.seq)
+    last = 0
+    while last < newest:
+        with engine.connect() as connection:
+            rows = connection.execute(mine.where(EntryRow.seq > last).limit(ROWS_AT_ONCE)).all()
+        if not rows:
+            return
+        for *columns, form in rows:
+            values = dict(zip(ENTRY_COLUMNS, map(plain, columns), strict=True))
+            yield entry_document(values, form)
+        last = rows[-1].seq
