@@ -55,6 +55,8 @@ test: $(CHROMIUM) check $(SITE)
 bench: $(VENV)/.ready
 	$(BIN)/python bench/whole_rig.py
 	$(BIN)/python bench/sound.py
+	$(BIN)/python bench/serving.py
+	$(BIN)/python bench/histories.py
 
 # Small faults put into the numeric core, one at a time: about an hour. ARGS="--sample 300" tries some.
 mutants: $(VENV)/.ready

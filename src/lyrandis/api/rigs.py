@@ -225,7 +225,7 @@ def history(
     desk: AtDesk,
     before: Annotated[int | None, Query(ge=1, le=MOST_ENTRIES + 1)] = None,
     since: Annotated[int, Query(ge=0, le=MOST_ENTRIES)] = 0,
-    most: Annotated[int, Query(ge=1, le=500)] = 100,
+    most: Annotated[int, Query(ge=1, le=500)] = 50,
 ) -> list[HistoryLine]:
     """The history, the latest first, a page at a time.
 
@@ -288,7 +288,7 @@ def trials(
     desk: AtDesk,
     kind: TrialKind,
     after: Annotated[int | None, Query(ge=1, le=MOST_ENTRIES)] = None,
-    most: Annotated[int, Query(ge=1, le=500)] = 50,
+    most: Annotated[int, Query(ge=1, le=500)] = 12,
 ) -> list[TrialLine]:
     """Trials of one kind, the latest day first, a page at a time.
 

@@ -101,13 +101,18 @@ def _rig_before_3(document: Document) -> Document:
     return _filled(document, _RIG_BEFORE_2)
 
 
-def _entry_before_2(document: Document) -> Document:
-    return _filled(document, {"trial": None, "about": None})
+_ENTRY_BEFORE_3: dict[str, Any] = {
+    "station": None,
+    "standing": None,
+    "why": "",
+    "changes": [],
+    "trial": None,
+    "about": None,
+}
 
 
 def _entry_before_3(document: Document) -> Document:
-    usual: dict[str, Any] = {"station": None, "standing": None, "why": "", "changes": []}
-    entry = _filled(document, usual)
+    entry = _filled(document, _ENTRY_BEFORE_3)
     if isinstance(entry, dict) and isinstance(entry.get("at"), str):
         entry["at"] = with_zone(entry["at"]) or entry["at"]
     return entry
@@ -121,7 +126,7 @@ def _trial_before_3(document: Document) -> Document:
 
 # By the form a document is in: the step to the next one. Where a form changed nothing, no step.
 _RIG: dict[int, Step] = {2: _rig_before_3}
-_ENTRY: dict[int, Step] = {1: _entry_before_2, 2: _entry_before_3}
+_ENTRY: dict[int, Step] = {2: _entry_before_3}
 _TRIAL: dict[int, Step] = {2: _trial_before_3}
 
 

@@ -20,9 +20,10 @@ from lyrandis.core.fields import refused
 from lyrandis.core.history import MOST_ENTRIES, Entry, replay
 from lyrandis.core.rig import Rig
 from lyrandis.core.strict import MOST_DEPTH, MOST_KEYS, refuse_unfit
+from lyrandis.core.upcast import FORM, entry_document, rig_document
 
 MOST_BYTES = 500_000_000
-VERSION = 2  # 1 knew no trials; all else is the same
+VERSION = FORM  # of the file and of the documents in it; see core.upcast
 _SMALL_BYTES = 2_000_000  # a damaged file up to this is read again to name line and column
 _CHUNK = 1 << 16
 _MOST_TEXT = 4_000_000  # one text or one entry of it
@@ -50,7 +51,7 @@ class RigFile(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     format: Literal["lyrandis-rig"] = "lyrandis-rig"
-    version: Literal[1, 2] = 2
+    version: Literal[1, 2, 3] = 3
     created_at: Moment
     base: Rig
     entries: list[Entry] = Field(max_length=MOST_ENTRIES)
@@ -110,7 +111,8 @@ def read_rig(data: bytes | IO[bytes], heed: Callable[[], None] = _heed) -> RigFi
             raise
         raise _damaged(file, size, error) from None
     try:
-        read = RigFile.model_validate(top | {"entries": []})
+        base = rig_document(top.get("base"), _form(top))
+        read = RigFile.model_validate(top | {"base": base, "entries": []})
     except ValidationError as error:
         raise refused(error.errors()[0]) from None
     read.entries = entries
@@ -185,7 +187,7 @@ def _parts(
     entries: list[Entry] = []
     for name, value in _walk(file, start, heed):
         if name is None:
-            entries.append(_entry(len(entries), value))
+            entries.append(_entry(len(entries), value, _form(top)))
             continue
         top[name] = value
         if name == "format":
@@ -203,19 +205,25 @@ def _parts(
 def _refuse_foreign(top: dict[str, Any]) -> None:
     if top.get("format") != "lyrandis-rig":
         raise _foreign()
-    if top.get("version") not in (1, VERSION):
+    if top.get("version") not in range(1, VERSION + 1):
         shown = str(top.get("version"))[:20]
         raise RefusedError(
             "version", f"Version {shown} of the rig file is not known here.", VERSION
         )
 
 
-def _entry(index: int, document: Any) -> Entry:
+def _form(top: dict[str, Any]) -> int:
+    """The form of a file's documents; the present one where it is named only after them."""
+    form = top.get("version")
+    return form if isinstance(form, int) and 1 <= form <= VERSION else VERSION
+
+
+def _entry(index: int, document: Any, form: int) -> Entry:
     if index >= MOST_ENTRIES:
         raise RefusedError("entries", "The history is too long.", MOST_ENTRIES, "entries")
     refuse_unfit(document, f"entries.{index}")
     try:
-        entry = Entry.model_validate(document)
+        entry = Entry.model_validate(entry_document(document, form))
     except ValidationError as error:
         first = refused(error.errors()[0])
         raise RefusedError(

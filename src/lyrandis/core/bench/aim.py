@@ -69,11 +69,11 @@ class AimBench:
         """Point-on distance [m]; None beyond 400 m."""
         s = self.aimed
         here, *moved = points_on_m(
-            [
+            (
                 s,
                 replace(s, speed_mps=s.speed_mps + self.speed_sd_mps),
                 replace(s, eye_mm=s.eye_mm + EYE_SD_MM),
-            ]
+            )
         )
         if here is None:
             return None

@@ -203,7 +203,6 @@ def _with_readings(draw: Array, model: Array, points: Array) -> tuple[Array, Arr
     return d, f
 
 
-@lru_cache(maxsize=256)
 def force_draw(bow: Bow, material: StringMaterial = "polyester") -> ForceDraw:
     """The bow's force–draw curve: readings where there are any, the model elsewhere.
 
@@ -223,6 +222,18 @@ def force_draw(bow: Bow, material: StringMaterial = "polyester") -> ForceDraw:
 
     Source: docs/mechanics A2; the readings by a monotone spline, the model scaled beyond them.
     """
+    return _force_draw(bow.model_copy(update=_ABOUT_THE_ARROW), material)
+
+
+# Settings of a bow that say nothing of its curve: moving one asks for no other.
+_ABOUT_THE_ARROW = {
+    name: Bow.model_fields[name].default
+    for name in ("centre_cut_mm", "side_plate", "maker_min_gpp", "maker_max_draw_in")
+}
+
+
+@lru_cache(maxsize=256)
+def _force_draw(bow: Bow, material: StringMaterial) -> ForceDraw:
     statics = solve(bow, material)
     brace_draw = brace_to_pivot_in(bow) + TRADE_OFFSET_IN
     draw = np.append(np.arange(brace_draw, LONGEST_DRAW_IN, _GRID_IN), LONGEST_DRAW_IN)

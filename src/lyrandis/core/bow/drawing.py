@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import math
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 
@@ -82,6 +83,7 @@ def _listed(points: Array) -> Points:
     return [(round(float(x), 3), round(float(y), 3)) for x, y in points]
 
 
+@lru_cache(maxsize=256)
 def pose(statics: Statics, draw_in: float | None = None) -> Pose:
     """The bow at brace (None) or at a draw [in, trade].
 

@@ -12,8 +12,8 @@ quadratic drag agrees with a full integration within 0.5 cm on the level and 3 c
 from __future__ import annotations
 
 import math
-from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 from typing import Any
 
 import numpy as np
@@ -98,8 +98,10 @@ def impact_m(aimed: AimedArrow, crawl_mm: Array | float, distance_m: Array | flo
             return np.asarray(pull * x**2 * (0.5 + k * x / 3))
         return np.asarray(pull * (np.expm1(2 * k * x) - 2 * k * x) / (4 * k**2))
 
-    for _ in range(3):
-        along = d - aimed.nock_to_tip_m + fall(flown) * math.sin(beta)
+    # On the level the way flown does not hang on the fall, and the first pass is the last.
+    for _ in range(3 if aimed.slope_deg else 1):
+        down = fall(flown) * math.sin(beta) if aimed.slope_deg else 0.0
+        along = d - aimed.nock_to_tip_m + down
         flown = np.clip(along / np.cos(alpha) - aimed.stroke_m, 0.0, _RUNAWAY_M)
     height: Array = (aimed.stroke_m + flown) * np.sin(alpha) - fall(flown) * math.cos(beta)
     return height
@@ -125,7 +127,8 @@ def crawl_for_mm(aimed: AimedArrow, distance_m: Array) -> Array:
     return c
 
 
-def points_on_m(aimed: Sequence[AimedArrow]) -> list[float | None]:
+@lru_cache(maxsize=512)
+def points_on_m(aimed: tuple[AimedArrow, ...]) -> tuple[float | None, ...]:
     """Distances [m] at which the tip is on the mark without a crawl; None where beyond 400 m.
 
     The far crossing: the arrow starts below the line of sight and crosses it twice. Found for all
@@ -149,7 +152,7 @@ def points_on_m(aimed: Sequence[AimedArrow]) -> list[float | None]:
         first = np.argmax(impact_m(every, 0.0, cell) <= 0, axis=1)
         near, far = cell[rows, np.maximum(first - 1, 0)], cell[rows, np.maximum(first, 1)]
     found = (near + far) / 2
-    return [float(d) if real else None for d, real in zip(found, crosses, strict=True)]
+    return tuple(float(d) if real else None for d, real in zip(found, crosses, strict=True))
 
 
 def point_on_m(aimed: AimedArrow) -> float | None:
@@ -158,4 +161,4 @@ def point_on_m(aimed: AimedArrow) -> float | None:
     >>> round(point_on_m(AimedArrow(speed_mps=50, eye_mm=110, nock_to_tip_m=0.76)), 1)
     68.3
     """
-    return points_on_m([aimed])[0]
+    return points_on_m((aimed,))[0]
