@@ -99,3 +99,10 @@ def test_conversions_are_exact_where_defined():
     assert convert(1, "kg", "lb") == pytest.approx(2.2046226218, rel=1e-9)
     with pytest.raises(RefusedError):
         convert(1, "in", "lb")
+
+
+@given(st.sampled_from(sorted(QUANTITIES)), st.integers(1, 99_999).map(lambda n: n / 100))
+def test_what_is_typed_in_the_stored_unit_is_kept_to_the_last_digit(quantity, number):
+    stored = QUANTITIES[quantity].stored
+    if stored in QUANTITIES[quantity].choices:
+        assert parse(repr(number), quantity, stored) == number

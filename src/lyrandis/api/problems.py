@@ -23,6 +23,7 @@ from lyrandis.store.rigs import ConflictError, MissingError, NothingError, Unrea
 
 log = logging.getLogger("lyrandis")
 MEDIA_TYPE = "application/problem+json"
+CONFLICT = "urn:x-lyrandis:conflict"  # by which a page knows that it can be resolved
 
 
 class FieldProblem(BaseModel):
@@ -80,9 +81,11 @@ def problem(
     detail: str,
     errors: list[RefusedError] | None = None,
     headers: dict[str, str] | None = None,
+    type: str = "about:blank",
 ) -> JSONResponse:
     """A problem-details response."""
     body = ProblemDetails(
+        type=type,
         title=title,
         status=status,
         detail=detail,
@@ -203,7 +206,7 @@ def install(app: FastAPI) -> None:
 
     @app.exception_handler(ConflictError)
     async def _conflict(_: Request, error: ConflictError) -> JSONResponse:
-        return problem(409, "Changed meanwhile", str(error))
+        return problem(409, "Changed meanwhile", str(error), type=CONFLICT)
 
     @app.exception_handler(NothingError)
     async def _nothing(_: Request, error: NothingError) -> JSONResponse:

@@ -183,22 +183,28 @@ def parse_typed(body: ParseIn) -> ParseOut:
     return ParseOut(value=parse(body.text, body.quantity, body.unit))
 
 
+Theme = Literal["system", "light", "dark"]
+Short = Annotated[str, Field(max_length=20)]
+
+
 class PreferencesView(BaseModel):
     """Display unit per quantity, and the theme."""
 
     model_config = ConfigDict(extra="forbid", json_schema_serialization_defaults_required=True)
 
-    units: dict[Annotated[str, Field(max_length=40)], Annotated[str, Field(max_length=20)]] = Field(
-        default={}, max_length=100
-    )
-    theme: Literal["system", "light", "dark"] = "system"
+    units: dict[Annotated[str, Field(max_length=40)], Short] = Field(default={}, max_length=100)
+    theme: Theme = "system"
 
 
 @router.get("/preferences")
 def get_preferences(store: Preferences) -> PreferencesView:
     """The preferences of whoever uses this data folder."""
+    return _read(store.get(_KEY))
+
+
+def _read(value: Any) -> PreferencesView:
     try:
-        return PreferencesView.model_validate(store.get(_KEY) or {})
+        return PreferencesView.model_validate(value or {})
     except ValidationError:  # damaged, or a newer version's: the usual units show everything
         return PreferencesView()
 
@@ -207,13 +213,43 @@ def get_preferences(store: Preferences) -> PreferencesView:
 def put_preferences(body: PreferencesView, store: Preferences) -> PreferencesView:
     """Set the preferences; units never change what is stored."""
     for quantity, unit in body.units.items():
-        if quantity not in QUANTITIES:
-            raise RefusedError(f"units.{quantity}", f"“{quantity}” is not a quantity.")
-        choices = QUANTITIES[quantity].choices
-        if unit not in choices:
-            raise RefusedError(
-                f"units.{quantity}",
-                f"“{unit}” cannot show {quantity}; choose {', '.join(choices)}.",
-            )
+        _refuse_unit(quantity, unit)
     store.put(_KEY, body.model_dump())
     return body
+
+
+def _refuse_unit(quantity: str, unit: str | None) -> None:
+    if quantity not in QUANTITIES:
+        raise RefusedError(f"units.{quantity}", f"“{quantity}” is not a quantity.")
+    choices = QUANTITIES[quantity].choices
+    if unit is not None and unit not in choices:
+        raise RefusedError(
+            f"units.{quantity}",
+            f"“{unit}” cannot show {quantity}; choose {', '.join(choices)}.",
+        )
+
+
+class PreferencesIn(BaseModel):
+    """Preferences to change; a unit of null is the usual one again. What is not named stays."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    units: dict[Annotated[str, Field(max_length=40)], Short | None] = Field({}, max_length=100)
+    theme: Theme | None = None
+
+
+@router.patch("/preferences")
+def change_preferences(body: PreferencesIn, store: Preferences) -> PreferencesView:
+    """Change some preferences; two windows that change different ones both keep theirs."""
+    for quantity, unit in body.units.items():
+        _refuse_unit(quantity, unit)
+
+    def merged(value: Any) -> Any:
+        kept = _read(value)
+        units = kept.units | body.units
+        return {
+            "units": {quantity: unit for quantity, unit in units.items() if unit is not None},
+            "theme": body.theme or kept.theme,
+        }
+
+    return PreferencesView.model_validate(store.change(_KEY, merged))

@@ -291,6 +291,7 @@ def parse(text: str, quantity_id: str, unit: str | None = None) -> float:
     body = cleaned[1:] if cleaned[0] in "+-" else cleaned
     total, at, last = 0.0, 0, math.inf
     known = _WRITTEN[dimension]
+    stored = UNITS[kind.stored].per_base
     while at < len(body):
         term = _TERM.match(body, at)
         if term is None or term.end() == at:
@@ -305,10 +306,11 @@ def parse(text: str, quantity_id: str, unit: str | None = None) -> float:
             per_base = M_PER_IN
         if per_base >= last:
             raise RefusedError("text", f"“{text}” is not one measurement; write “{example}”.")
-        total += _number(term["number"]) * per_base
+        number = _number(term["number"])
+        # What is typed in the stored unit is kept to the last digit.
+        total += number if per_base == stored else number * (per_base / stored)
         last, at = per_base, term.end()
-    stored = UNITS[kind.stored].per_base
-    return turn * (total if stored == 1.0 else total / stored)
+    return turn * total
 
 
 def fraction(value: float, denominator: int) -> str:

@@ -387,6 +387,14 @@ class PreferenceStore:
             row = session.get(PreferenceRow, key)
             return None if row is None or isinstance(row.value, Broken) else row.value
 
+    def change(self, key: str, to: Callable[[Any], Any]) -> Any:
+        """Set a preference to what `to` makes of its present value, nobody else between."""
+        with Session(self.engine.execution_options(writes=True)) as session, session.begin():
+            row = session.get(PreferenceRow, key)
+            value = to(None if row is None or isinstance(row.value, Broken) else row.value)
+            session.merge(PreferenceRow(key=key, value=value))
+        return value
+
     def put(self, key: str, value: Any) -> None:
         """Set a preference."""
         with Session(self.engine.execution_options(writes=True)) as session, session.begin():

@@ -27,9 +27,15 @@ export class ApiProblem extends Error {
 	constructor(
 		readonly status: number,
 		message: string,
-		readonly errors: FieldProblem[] = []
+		readonly errors: FieldProblem[] = [],
+		readonly type = 'about:blank'
 	) {
 		super(message);
+	}
+
+	/** Whether someone else kept a change meanwhile. */
+	get conflict(): boolean {
+		return this.type === 'urn:x-lyrandis:conflict';
 	}
 }
 
@@ -48,10 +54,12 @@ export async function told<T>(asked: Promise<Answer<T>>): Promise<T> {
 		throw new ApiProblem(0, 'Lyrandis does not answer. Is it still running? Nothing was lost.');
 	}
 	if (answer.error === undefined && answer.response.ok) return answer.data as T;
-	const body = answer.error as { detail?: string; errors?: FieldProblem[] } | undefined;
+	const body = answer.error as
+		{ detail?: string; errors?: FieldProblem[]; type?: string } | undefined;
 	throw new ApiProblem(
 		answer.response.status,
 		body?.detail ?? `The server answered ${answer.response.status}.`,
-		body?.errors ?? []
+		body?.errors ?? [],
+		body?.type
 	);
 }

@@ -351,7 +351,11 @@ export interface paths {
         delete?: never;
         options?: never;
         head?: never;
-        patch?: never;
+        /**
+         * Change Preferences
+         * @description Change some preferences; two windows that change different ones both keep theirs.
+         */
+        patch: operations["change_preferences_api_preferences_patch"];
         trace?: never;
     };
     "/api/readings": {
@@ -549,7 +553,9 @@ export interface paths {
         };
         /**
          * History
-         * @description The whole history, the latest first.
+         * @description The history, the latest first, a page at a time.
+         *
+         *     Entries are numbered without gaps from 1: below the last line's number the next page begins.
          */
         get: operations["history_api_rigs__id__history_get"];
         put?: never;
@@ -802,6 +808,29 @@ export interface paths {
          * @description Strike a trial out, or take it in again; it stays in the history.
          */
         post: operations["strike_api_rigs__id__strike_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/trials": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Trials
+         * @description Trials of one kind, the latest day first, a page at a time.
+         *
+         *     The next page is asked for by the entry number of the last trial seen; a page with fewer than
+         *     `most` is the last.
+         */
+        get: operations["trials_api_rigs__id__trials_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -3029,6 +3058,21 @@ export interface components {
             ];
         };
         /**
+         * PreferencesIn
+         * @description Preferences to change; a unit of null is the usual one again. What is not named stays.
+         */
+        PreferencesIn: {
+            /** Theme */
+            theme?: ("system" | "light" | "dark") | null;
+            /**
+             * Units
+             * @default {}
+             */
+            units: {
+                [key: string]: string | null;
+            };
+        };
+        /**
          * PreferencesView
          * @description Display unit per quantity, and the theme.
          */
@@ -3602,10 +3646,14 @@ export interface components {
         /**
          * RigView
          * @description A rig as it stands, with the state of each station and its trials, the latest first.
+         *
+         *     earlier : the kinds of trial of which more were logged than are listed here
          */
         RigView: {
             /** Archived */
             archived: boolean;
+            /** Earlier */
+            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet")[];
             /** Id */
             id: number;
             redoable: components["schemas"]["Said"] | null;
@@ -6820,6 +6868,131 @@ export interface operations {
             };
         };
     };
+    change_preferences_api_preferences_patch: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PreferencesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PreferencesView-Output"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     readings_in_api_readings_post: {
         parameters: {
             query?: never;
@@ -8075,7 +8248,11 @@ export interface operations {
     };
     history_api_rigs__id__history_get: {
         parameters: {
-            query?: never;
+            query?: {
+                before?: number | null;
+                since?: number;
+                most?: number;
+            };
             header?: never;
             path: {
                 /** @description Number of a rig. */
@@ -9613,6 +9790,134 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RigView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    trials_api_rigs__id__trials_get: {
+        parameters: {
+            query: {
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet";
+                after?: number | null;
+                most?: number;
+            };
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TrialLine"][];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */

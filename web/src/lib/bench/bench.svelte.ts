@@ -17,6 +17,39 @@ type Station = Bench['stations'][number]['station'];
 export type Trial = NonNullable<Schemas['KeepIn']['trial']>;
 export type TrialOf<Kind extends Trial['kind']> = Extract<Trial, { kind?: Kind }>;
 
+/** What each writing call sends, beside the latest entry this window has seen. */
+interface Bodies {
+	keep: Omit<Schemas['KeepIn'], 'seq'>;
+	strike: Omit<Schemas['StrikeIn'], 'seq'>;
+	check: Omit<Schemas['CheckIn'], 'seq'>;
+	undo: object;
+	redo: object;
+}
+
+/** What becomes of what this window was about to write. */
+export type Choice = 'mine' | 'theirs' | 'look';
+
+/** What this window was about to log or do, beside its changes. */
+export interface Mine {
+	trial?: string;
+	deed?: string;
+}
+
+/** What others kept, what this window was about to keep, and the way to choose. */
+export interface Meanwhile {
+	lines: Schemas['HistoryLine'][];
+	kept: RigView;
+	sent: Record<string, unknown>;
+	mine: Mine | null;
+	choose: (choice: Choice) => void;
+}
+
+const MOST_LINES = 20;
+
+function history(id: number, since: number) {
+	return { params: { path: { id }, query: { since, most: MOST_LINES } } };
+}
+
 /** One rig on the bench: as it is kept, as it would be with the changes not kept, and all numbers. */
 export class RigBench {
 	kept = $state.raw<RigView>() as RigView;
@@ -39,6 +72,9 @@ export class RigBench {
 	private asked = 0;
 	/** The station whose numbers are shown; null on pages that show none. */
 	private station: Station | null = null;
+
+	/** What someone else kept while this window was about to write; asks what becomes of ours. */
+	meanwhile = $state.raw<Meanwhile | null>(null);
 
 	/** Set when its pages are left: opened again it is read anew. */
 	shut = false;
@@ -194,15 +230,22 @@ export class RigBench {
 		return later;
 	}
 
-	/** Run one writing call that keeps `sent`; afterwards the rig is as the server has it. */
+	/**
+	 * Run one writing call that keeps `sent`; afterwards the rig is as the server has it.
+	 *
+	 * Where someone kept a change meanwhile, what becomes of ours is asked on screen; `mine` is
+	 * what the call would log or do, beside the changes, and null where it cannot go on top.
+	 */
 	private async write(
 		call: () => Promise<RigView>,
-		sent: Record<string, unknown> = $state.snapshot(this.changes)
+		sent: Record<string, unknown> = $state.snapshot(this.changes),
+		mine: Mine | null = {}
 	): Promise<boolean> {
 		this.busy = true;
 		const trial = this.trial;
 		try {
-			const kept = await call();
+			const kept = await this.onTop(call, sent, mine);
+			if (kept === null) return false;
 			const seen = await this.preview({}, kept.id);
 			this.asked++;
 			const later = this.since(sent);
@@ -220,26 +263,74 @@ export class RigBench {
 		}
 	}
 
+	/** The call's answer, on top of what others kept if that is wanted; null if it is not made. */
+	private async onTop(
+		call: () => Promise<RigView>,
+		sent: Record<string, unknown>,
+		mine: Mine | null
+	): Promise<RigView | null> {
+		for (;;) {
+			try {
+				return await call();
+			} catch (error) {
+				if (!(error instanceof ApiProblem) || !error.conflict) throw error;
+			}
+			const since = this.kept.seq;
+			const [kept, lines, seen] = await Promise.all([
+				told(api.GET('/api/rigs/{id}', this.at())),
+				told(api.GET('/api/rigs/{id}/history', history(this.id, since))),
+				this.preview({})
+			]);
+			const choice = await new Promise<Choice>((choose) => {
+				this.meanwhile = { lines, kept, sent, mine, choose };
+			});
+			this.meanwhile = null;
+			this.adopt(kept, seen.bench, choice === 'theirs' ? sent : {});
+			if (choice !== 'mine') return null;
+		}
+	}
+
+	/** Take in what others kept; changes not kept stay on top, but for those `dropped`. */
+	private adopt(kept: RigView, bench: Bench, dropped: Record<string, unknown>): void {
+		this.asked++;
+		this.kept = kept;
+		this.keptBench = bench;
+		this.refused = {};
+		this.fault = null;
+		const left = Object.entries($state.snapshot(this.changes)).filter(([p]) => !(p in dropped));
+		if (Object.keys(dropped).length) this.trial = null;
+		this.changes = {};
+		this.turns++;
+		this.bench = bench;
+		this.states = kept.states;
+		if (left.length) this.setAll(Object.fromEntries(left));
+	}
+
 	private at() {
 		return { params: { path: { id: this.id } } };
 	}
 
+	/** A write seen from the latest entry this window knows. */
+	private post<Deed extends keyof Bodies>(deed: Deed, body: Bodies[Deed]): Promise<RigView> {
+		const sent = { ...this.at(), body: { ...body, seq: this.kept.seq } };
+		return told(api.POST(`/api/rigs/{id}/${deed}` as '/api/rigs/{id}/undo', sent));
+	}
+
 	keep(station: string | null, why: string, standing: Standing): Promise<boolean> {
 		const body = {
-			seq: this.kept.seq,
 			station,
 			why,
 			standing,
 			changes: $state.snapshot(this.changes),
 			trial: this.trial
 		};
-		return this.write(() => told(api.POST('/api/rigs/{id}/keep', { ...this.at(), body })));
+		const mine = this.trial?.kind ? { trial: this.trial.kind } : {};
+		return this.write(() => this.post('keep', body), body.changes, mine);
 	}
 
 	/** Log a trial, or put an earlier one right; changes not kept stay as they are. */
 	log(station: string, trial: Trial, about: number | null = null): Promise<boolean> {
 		const body = {
-			seq: this.kept.seq,
 			station,
 			trial,
 			about,
@@ -247,28 +338,29 @@ export class RigBench {
 			why: '',
 			standing: 'provisional' as const
 		};
-		return this.write(() => told(api.POST('/api/rigs/{id}/keep', { ...this.at(), body })), {});
+		const mine = trial.kind ? { trial: trial.kind } : {};
+		return this.write(() => this.post('keep', body), {}, mine);
 	}
 
 	/** Strike a trial out, or take it in again; changes not kept stay as they are. */
 	strike(about: number, out: boolean): Promise<boolean> {
-		const body = { seq: this.kept.seq, about, out, why: '' };
-		return this.write(() => told(api.POST('/api/rigs/{id}/strike', { ...this.at(), body })), {});
+		const body = { about, out, why: '' };
+		const mine = { deed: out ? 'A trial struck out' : 'A trial taken in again' };
+		return this.write(() => this.post('strike', body), {}, mine);
 	}
 
 	check(station: string, standing: Standing): Promise<boolean> {
-		const body = { seq: this.kept.seq, station, standing, why: '' };
-		return this.write(() => told(api.POST('/api/rigs/{id}/check', { ...this.at(), body })));
+		const body = { station, standing, why: '' };
+		const mine = { deed: standing === 'settled' ? 'Settled as it is' : 'It holds for now' };
+		return this.write(() => this.post('check', body), {}, mine);
 	}
 
 	undo(): Promise<boolean> {
-		const body = { seq: this.kept.seq };
-		return this.write(() => told(api.POST('/api/rigs/{id}/undo', { ...this.at(), body })));
+		return this.write(() => this.post('undo', {}), {}, null);
 	}
 
 	redo(): Promise<boolean> {
-		const body = { seq: this.kept.seq };
-		return this.write(() => told(api.POST('/api/rigs/{id}/redo', { ...this.at(), body })));
+		return this.write(() => this.post('redo', {}), {}, null);
 	}
 
 	/** The state of a station as the present changes would make it. */

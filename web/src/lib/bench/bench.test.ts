@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { RigBench } from './bench.svelte';
+import { RigBench, type Choice } from './bench.svelte';
 import { serve } from '$lib/tests/fake';
 
 let server: ReturnType<typeof serve>;
@@ -117,13 +117,66 @@ describe('a rig on the bench', () => {
 		expect(bench.refused).toEqual({});
 	});
 
-	it('tells a conflict and keeps the changes', async () => {
-		bench.set(DRAW, 29);
-		server.fail = { status: 409, body: { detail: 'Someone kept a change meanwhile.', errors: [] } };
-		expect(await bench.keep('draw', '', 'provisional')).toBe(false);
-		expect(bench.fault).toContain('Someone kept');
-		expect(bench.value(DRAW)).toBe(29);
-		expect(bench.busy).toBe(false);
+	describe('when someone kept a change meanwhile', () => {
+		const conflict = {
+			status: 409,
+			body: { type: 'urn:x-lyrandis:conflict', detail: 'Someone kept a change.', errors: [] }
+		};
+
+		/** Keeping 29 in while another window keeps 27 in; the choice is made as soon as asked. */
+		async function keeping(choice: Choice): Promise<boolean> {
+			bench.set(DRAW, 29);
+			bench.set('archer.thumb_offset_mm', 5);
+			server.meanwhile = { [DRAW]: 27 };
+			const kept = bench.keep('draw', 'so', 'provisional');
+			await vi.waitFor(() => expect(bench.meanwhile).not.toBeNull());
+			expect(bench.busy).toBe(true);
+			expect(bench.meanwhile!.sent).toEqual({ [DRAW]: 29, 'archer.thumb_offset_mm': 5 });
+			expect(bench.meanwhile!.kept.rig.archer.draw_length_in).toBe(27);
+			bench.meanwhile!.choose(choice);
+			return kept;
+		}
+
+		it('keeps mine on top', async () => {
+			expect(await keeping('mine')).toBe(true);
+			const sent = server.asked.filter((a) => a.path.endsWith('/keep')).map((a) => a.body.seq);
+			expect(sent).toEqual([0, 1]);
+			expect(bench.kept.rig.archer.draw_length_in).toBe(29);
+			expect(bench.dirty).toBe(false);
+			expect(bench.meanwhile).toBeNull();
+		});
+
+		it('takes theirs', async () => {
+			expect(await keeping('theirs')).toBe(false);
+			expect(bench.kept.rig.archer.draw_length_in).toBe(27);
+			expect(bench.dirty).toBe(false);
+			expect(bench.busy).toBe(false);
+		});
+
+		it('leaves mine on top of theirs, not kept', async () => {
+			expect(await keeping('look')).toBe(false);
+			expect(bench.kept.seq).toBe(1);
+			expect(bench.changes).toEqual({ [DRAW]: 29, 'archer.thumb_offset_mm': 5 });
+			expect(await bench.keep('draw', '', 'provisional')).toBe(true);
+		});
+
+		it('offers no taking back over what was not seen', async () => {
+			server.meanwhile = { [DRAW]: 27 };
+			const done = bench.undo();
+			await vi.waitFor(() => expect(bench.meanwhile).not.toBeNull());
+			expect(bench.meanwhile!.mine).toBeNull();
+			bench.meanwhile!.choose('theirs');
+			expect(await done).toBe(false);
+		});
+
+		it('tells what goes wrong while it is asked', async () => {
+			bench.set(DRAW, 29);
+			server.fail = conflict;
+			expect(await bench.keep('draw', '', 'provisional')).toBe(false);
+			expect(bench.fault).toContain('Someone kept');
+			expect(bench.value(DRAW)).toBe(29);
+			expect(bench.busy).toBe(false);
+		});
 	});
 
 	it('says when the server is gone', async () => {

@@ -28,11 +28,15 @@ class Reference {
 		this.theme = preferences.theme ?? 'system';
 	}
 
-	async prefer(change: { units?: Record<string, string>; theme?: Theme }): Promise<void> {
-		const body = { units: change.units ?? this.units, theme: change.theme ?? this.theme };
-		await told(api.PUT('/api/preferences', { body }));
-		this.units = body.units;
-		this.theme = body.theme;
+	/** Change some preferences; what another window changed meanwhile stays, and comes along. */
+	async prefer(change: {
+		units?: Record<string, string | null>;
+		theme?: Theme | null;
+	}): Promise<void> {
+		const body = { units: change.units ?? {}, theme: change.theme ?? null };
+		const kept = await told(api.PATCH('/api/preferences', { body }));
+		this.units = kept.units;
+		this.theme = kept.theme;
 	}
 
 	/** The word for an option of a setting. */

@@ -71,10 +71,17 @@ describe('sentences in the archer’s units', () => {
 
 describe('preferences', () => {
 	it('are only taken on when the server took them', async () => {
-		const answers = [new Response('{}', { status: 200 }), new Response('{}', { status: 422 })];
-		vi.stubGlobal('fetch', async () => answers.shift());
+		// Another window chose yards meanwhile: it comes along.
+		const kept = { units: { draw: 'mm', distance: 'yd' }, theme: 'system' };
+		const answers = [Response.json(kept), Response.json({}, { status: 422 })];
+		const sent: unknown[] = [];
+		vi.stubGlobal('fetch', async (request: Request) => {
+			sent.push(request.method, await request.json());
+			return answers.shift();
+		});
 		await reference.prefer({ units: { draw: 'mm' } });
-		expect(reference.units).toEqual({ draw: 'mm' });
+		expect(sent).toEqual(['PATCH', { units: { draw: 'mm' }, theme: null }]);
+		expect(reference.units).toEqual({ draw: 'mm', distance: 'yd' });
 		await expect(reference.prefer({ theme: 'dark' })).rejects.toThrow();
 		expect(reference.theme).toBe('system');
 	});

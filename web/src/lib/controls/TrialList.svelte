@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { Schemas } from '$lib/api/client';
+	import { api, told, type Schemas } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { day } from '$lib/format/day';
@@ -15,8 +15,47 @@
 	}
 	let { kinds, empty, edits, onedit }: Props = $props();
 
+	const MOST = 12;
 	const bench = useBench();
-	const lines = $derived(bench().kept.trials.filter((t) => kinds.includes(t.trial.kind)));
+	/** Earlier trials, as far as one looked, and of the history they were asked of. */
+	let earlier = $state.raw<Schemas['TrialLine'][]>([]);
+	let ended = $state.raw<string[]>([]);
+	let asked = $state(0);
+	let asking = $state(false);
+	let fault = $state('');
+	const fresh = $derived(asked === bench().kept.seq);
+	const lines = $derived(
+		[...bench().kept.trials, ...(fresh ? earlier : [])]
+			.filter((t) => kinds.includes(t.trial.kind))
+			.sort((a, b) => b.day.localeCompare(a.day) || b.seq - a.seq)
+	);
+	const more = $derived(
+		bench().kept.earlier.filter((k) => kinds.includes(k) && !(fresh && ended.includes(k)))
+	);
+
+	async function show(): Promise<void> {
+		asking = true;
+		fault = '';
+		const { seq } = bench().kept;
+		const wanted = more.map(async (kind) => {
+			const last = lines.filter((t) => t.trial.kind === kind).at(-1);
+			const query = { kind, after: last?.seq ?? null, most: MOST };
+			const params = { path: { id: bench().id }, query };
+			return { kind, page: await told(api.GET('/api/rigs/{id}/trials', { params })) };
+		});
+		try {
+			const pages = await Promise.all(wanted);
+			const before = fresh ? earlier : [];
+			const over = fresh ? ended : [];
+			earlier = [...before, ...pages.flatMap((p) => p.page)];
+			ended = [...over, ...pages.filter((p) => p.page.length < MOST).map((p) => p.kind)];
+			asked = seq;
+		} catch (error) {
+			fault = (error as Error).message;
+		} finally {
+			asking = false;
+		}
+	}
 	/** The kinds of which at least one stands. */
 	const present = $derived(
 		kinds.filter((kind) => lines.some((t) => t.trial.kind === kind && !t.struck))
@@ -50,6 +89,12 @@
 			</li>
 		{/each}
 	</ol>
+	{#if more.length}
+		<p class="files">
+			<button class="link" disabled={asking} onclick={show}>Earlier ones</button>
+			{#if fault}<span role="alert">{fault}</span>{/if}
+		</p>
+	{/if}
 	<p class="files">
 		{#each present as kind (kind)}
 			<a class="link" href="/api/rigs/{bench().id}/trials/{kind}" download>{words[kind]} as CSV</a>

@@ -54,3 +54,8 @@ export function setSpread(number: number, unit: Unit): Shown {
 	const least = unit.denominator > 0 ? 1 / unit.denominator : 0;
 	return setNumber(Math.max(number, least), unit);
 }
+
+/** A count, in groups of three. */
+export function whole(count: number): string {
+	return count.toLocaleString('en-GB');
+}

@@ -40,6 +40,10 @@
 		}
 	}
 
+	function usual(): void {
+		void prefer({ units: Object.fromEntries(kinds.map((q) => [q.id, null])) });
+	}
+
 	function all(metric: boolean): void {
 		const want = metric ? ['mm', 'mm_1', 'cm', 'kg', 'g', 'm', 'mps', 'J'] : ['yd', 'in_8'];
 		const units = Object.fromEntries(
@@ -57,7 +61,7 @@
 	<p class="sets">
 		<button class="link" onclick={() => all(false)}>All in inches and pounds</button>
 		<button class="link" onclick={() => all(true)}>All metric</button>
-		<button class="link" onclick={() => prefer({ units: {} })}>The usual mix</button>
+		<button class="link" onclick={usual}>The usual mix</button>
 	</p>
 	<div class="grid">
 		{#each kinds as kind (kind.id)}
@@ -65,8 +69,7 @@
 				{kind.title}
 				<select
 					value={reference.units[kind.id] ?? kind.choices[0]}
-					onchange={(e) =>
-						prefer({ units: { ...reference.units, [kind.id]: e.currentTarget.value } })}
+					onchange={(e) => prefer({ units: { [kind.id]: e.currentTarget.value } })}
 				>
 					{#each kind.choices as unit (unit)}<option value={unit}>{names[unit] ?? unit}</option
 						>{/each}

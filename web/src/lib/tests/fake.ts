@@ -42,7 +42,8 @@ export function rigView(seq: number, changes: Changes = {}): RigView {
 		],
 		undoable: null,
 		redoable: null,
-		trials: []
+		trials: [],
+		earlier: []
 	} as unknown as RigView;
 }
 
@@ -89,6 +90,8 @@ export function serve() {
 		fail: null as { status: number; body: unknown } | null,
 		states: null as RigView['states'] | null,
 		trials: null as RigView['trials'] | null,
+		/** What another window keeps before this one's next write, which is then refused. */
+		meanwhile: null as Changes | null,
 		/** What the bench holds besides the usual. */
 		bench: {} as Record<string, unknown>,
 		/** Answers of other paths, by their ending. */
@@ -109,6 +112,13 @@ export function serve() {
 			const value = mean / body.readings_in.length;
 			const estimate = { value, plus_minus: 0.25, source: 'measured' };
 			return json({ draw_length_in: estimate, true_draw_in: estimate, spread_in: 0.2 });
+		}
+		if (path.endsWith('/history')) return json([]);
+		if (server.meanwhile && request.method === 'POST' && !path.endsWith('/preview')) {
+			kept = { ...kept, ...server.meanwhile };
+			seq += 1;
+			server.meanwhile = null;
+			return json({ type: 'urn:x-lyrandis:conflict', detail: 'Meanwhile.', errors: [] }, 409);
 		}
 		const wanted = { ...kept, ...((body.changes ?? {}) as Changes) };
 		if (path.endsWith('/preview')) {

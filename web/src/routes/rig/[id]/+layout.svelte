@@ -124,6 +124,9 @@
 {#if keysOpen}{#await import('$lib/frame/Keys.svelte') then { default: Keys }}
 		<Keys bind:open={keysOpen} />
 	{/await}{/if}
+{#if bench?.meanwhile}{#await import('$lib/frame/Meanwhile.svelte') then { default: Meanwhile }}
+		<Meanwhile what={bench.meanwhile} />
+	{/await}{/if}
 {#if leaving !== null}{#await import('$lib/frame/Leaving.svelte') then { default: Leaving }}
 		<Leaving
 			onkeep={() => leave(true)}

@@ -1,13 +1,21 @@
 <script lang="ts">
 	import { invalidate } from '$app/navigation';
+	import { api, told } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { whole } from '$lib/format/measure';
 	import SaidText from '$lib/format/SaidText.svelte';
 
 	/** The logbook: everything that was set on this rig, as sentences, the latest first. */
 	const bench = useBench();
 	let { data } = $props();
-	const lines = $derived(data.lines);
+	/** Earlier pages, as far as one looked. */
+	let earlier = $state.raw<typeof data.lines>([]);
+	let asking = $state(false);
+	let fault = $state('');
+	const lines = $derived([...data.lines, ...earlier]);
+	const oldest = $derived(lines.at(-1)?.seq ?? 1);
+	const count = $derived(data.lines[0]?.seq ?? 0);
 	let seen = bench().kept.seq;
 	const stations = $derived(
 		Object.fromEntries((reference.catalog?.stations ?? []).map((s) => [s.id, s.title]))
@@ -15,9 +23,36 @@
 
 	$effect(() => {
 		const { seq } = bench().kept;
-		if (seq !== seen) void invalidate('rig:kept');
+		if (seq !== seen) {
+			earlier = [];
+			void invalidate('rig:kept');
+		}
 		seen = seq;
 	});
+
+	async function more(): Promise<void> {
+		if (asking || oldest <= 1) return;
+		asking = true;
+		fault = '';
+		const params = { path: { id: bench().id }, query: { before: oldest } };
+		try {
+			const page = await told(api.GET('/api/rigs/{id}/history', { params }));
+			earlier = [...earlier, ...page];
+		} catch (error) {
+			fault = (error as Error).message;
+		} finally {
+			asking = false;
+		}
+	}
+
+	/** The next page comes as the end of this one comes into sight. */
+	function whenSeen(node: HTMLElement) {
+		const eye = new IntersectionObserver((seen) => seen.some((s) => s.isIntersecting) && more(), {
+			rootMargin: '300px'
+		});
+		eye.observe(node);
+		return () => eye.disconnect();
+	}
 
 	function day(at: string): string {
 		return new Date(at).toLocaleDateString('en-GB', {
@@ -35,9 +70,9 @@
 
 <h1>What changed, and why?</h1>
 <p class="answer">
-	{#if lines.length}
-		<strong>{lines.length}</strong> entr{lines.length === 1 ? 'y' : 'ies'} since this rig was made; nothing
-		is ever taken out.
+	{#if count}
+		<strong>{whole(count)}</strong> entr{count === 1 ? 'y' : 'ies'} since this rig was made; nothing is
+		ever taken out.
 	{:else}
 		Nothing was kept yet. Change something at a station and press Keep this.
 	{/if}
@@ -71,6 +106,15 @@
 		</li>
 	{/each}
 </ol>
+{#if oldest > 1}
+	{#key oldest}
+		<p class="more" {@attach whenSeen}>
+			<button class="act plain" disabled={asking} onclick={more}>Earlier entries</button>
+			<span class="quiet">{whole(oldest - 1)} more</span>
+			{#if fault}<span class="fault" role="alert">{fault}</span>{/if}
+		</p>
+	{/key}
+{/if}
 
 <style>
 	h1 {
@@ -110,6 +154,12 @@
 		li > :last-child {
 			grid-column: 2;
 		}
+	}
+	.more {
+		display: flex;
+		gap: 1rem;
+		align-items: center;
+		padding: 1rem 0 2rem;
 	}
 	.day {
 		display: block;

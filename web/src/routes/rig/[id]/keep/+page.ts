@@ -1,7 +1,7 @@
 import { api, told } from '$lib/api/client';
 import type { PageLoad } from './$types';
 
-/** The logbook of the rig, the latest first. */
+/** The latest page of the rig's logbook. */
 export const load: PageLoad = async ({ params, depends, parent }) => {
 	depends('rig:kept');
 	// A rig that cannot be opened says so in the frame's place.
