@@ -62,7 +62,8 @@ def test_theirs_is_taken(mine, page, demo):
     expect(page.get_by_text("Kept one change.")).to_be_visible()
 
 
-def test_looking_first_leaves_mine_as_it_is(mine, page, demo):
+@pytest.mark.usefixtures("mine")
+def test_looking_first_leaves_mine_as_it_is(page, demo):
     page.keyboard.press("Escape")
     expect(page.get_by_label("Insert", exact=True)).to_have_value("20")
     expect(page.get_by_label(POINT, exact=True)).to_have_value("125")
@@ -125,7 +126,7 @@ def test_preferences_of_two_windows_both_stay(page, demo):
 
 
 def test_the_logbook_and_the_trials_are_drawn_as_far_as_one_looks(page, demo):
-    for n in range(130):
+    for n in range(90):
         trial = {"kind": "hold", "weight_lbf": 36, "seconds": 3 + n % 9}
         changes = {"arrow.point_gr": 100.0 + n % 7} if n % 2 else {}
         keep(demo, changes, trial=trial)
@@ -135,12 +136,12 @@ def test_the_logbook_and_the_trials_are_drawn_as_far_as_one_looks(page, demo):
     lines = page.locator("main ol li:not(.day)")
     expect(lines).to_have_count(50)
     page.get_by_role("button", name="Earlier entries").scroll_into_view_if_needed()
-    expect(lines).to_have_count(100)
-    page.get_by_role("button", name="Earlier entries").click()
     expect(lines).to_have_count(count)
+    expect(page.get_by_role("button", name="Earlier entries")).to_have_count(0)
     page.goto(f"{demo}/rig/1/weight")
     holds = page.locator("ol[aria-label=Trials] > li")
+    earlier = page.get_by_role("button", name="Earlier ones")
+    expect(earlier).to_be_visible()
     shown = holds.count()
-    page.get_by_role("button", name="Earlier ones").click()
-    expect(holds).not_to_have_count(shown)
-    assert holds.count() >= 24
+    earlier.click()
+    expect(holds).to_have_count(shown + 12)
