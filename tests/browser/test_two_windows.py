@@ -136,6 +136,8 @@ def test_the_logbook_and_the_trials_are_drawn_as_far_as_one_looks(page, demo):
     lines = page.locator("main ol li:not(.day)")
     expect(lines).to_have_count(50)
     page.get_by_role("button", name="Earlier entries").scroll_into_view_if_needed()
+    expect(lines).to_have_count(100)
+    page.get_by_role("button", name="Earlier entries").click()
     expect(lines).to_have_count(count)
     expect(page.get_by_role("button", name="Earlier entries")).to_have_count(0)
     page.goto(f"{demo}/rig/1/weight")
