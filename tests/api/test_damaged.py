@@ -58,13 +58,14 @@ def test_it_hides_no_other_and_is_refused_with_why(spoil, client, statement):
     assert notes[0]["name"]
     for id in (2, 3):
         assert client.get(f"/api/rigs/{id}").status_code == 200
-    for page in ("", "/history", "/schedule", "/schedule.ics", "/sheet", "/recording", "/scale"):
+    for page in ("", "/history", "/schedule", "/schedule.ics", "/sheet", "/recording"):
         answer = client.get(f"/api/rigs/1{page}")
         assert answer.status_code == 409
         assert answer.headers["content-type"] == "application/problem+json"
         assert "cannot read" in answer.json()["detail"]
     kept = client.post("/api/rigs/1/keep", json={"seq": notes[0]["seq"], "changes": {}})
     assert kept.status_code == 409
+    assert client.post("/api/jobs/pull", json={"rig": 1}).status_code == 409
     assert client.post("/api/rigs/1/preview", json={"changes": {}}).status_code == 409
 
 

@@ -38,8 +38,8 @@ CHECKS = (
 )
 
 
-# The scale is a stream that takes as long as a pull; its query is tried in its own test.
-@schema.exclude(path="/api/rigs/{id}/scale").parametrize()
+# A job is followed for as long as it lasts; that is tried in its own tests.
+@schema.exclude(path="/api/jobs/{id}/events").parametrize()
 @settings(max_examples=EXAMPLES, deadline=None, suppress_health_check=list(HealthCheck))
 def test_no_request_makes_a_fault_or_an_answer_that_is_not_described(case):
     response = case.call()

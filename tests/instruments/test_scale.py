@@ -155,12 +155,15 @@ class TestOverHttp:
         return client.post("/api/rigs", json=Rig().model_dump(mode="json")).json()["id"]
 
     def test_a_pull_streams_and_ends_with_readings_that_can_be_kept(self, client, rig):
-        answer = client.get(f"/api/rigs/{rig}/scale?seed=4&pace=0")
+        job = client.post("/api/jobs/pull", json={"rig": rig, "seed": 4, "pace": 0}).json()
+        answer = client.get(f"/api/jobs/{job['id']}/events")
         assert answer.headers["content-type"].startswith("text/event-stream")
         events = [block.split("data: ")[1] for block in answer.text.strip().split("\n\n")]
-        shares = [json.loads(e)["share"] for e in events[:-1]]
-        assert shares == sorted(shares)
-        assert shares[-1] == 1
+        told = [json.loads(e) for e in events[:-1]]
+        assert len(told) == READINGS
+        assert [t["share"] for t in told] == sorted(t["share"] for t in told)
+        assert told[-1]["share"] == 1
+        assert all(len(t["live"]) == 2 for t in told)
         readings = json.loads(events[-1])["readings"]
         body = {"seq": 0, "station": "weight", "changes": {"bow.measured": readings}}
         kept = client.post(f"/api/rigs/{rig}/keep", json=body)
@@ -172,6 +175,8 @@ class TestOverHttp:
 
     def test_refusals(self, client, rig):
         assert client.get(f"/api/rigs/{rig}/readings").status_code == 422
-        assert client.get("/api/rigs/99/scale").status_code == 404
+        assert client.post("/api/jobs/pull", json={"rig": 99}).status_code == 404
+        for bad in ({"rig": rig, "pace": 11}, {"rig": rig, "seed": -1}, {"rig": rig, "speed": 2}):
+            assert client.post("/api/jobs/pull", json=bad).status_code == 422
         bad = client.post("/api/readings", files={"file": ("r.csv", "draw,force")})
         assert bad.json()["errors"][0]["field"] == "line 1"

@@ -10,10 +10,11 @@ from fastapi import FastAPI
 from starlette.middleware.gzip import GZipMiddleware
 
 import lyrandis
-from lyrandis.api import compute, data, listening, pages, problems, reference, rigs, scale
+from lyrandis.api import compute, data, jobs, listening, pages, problems, reference, rigs, scale
 from lyrandis.api.context import now
 from lyrandis.api.security import LEAST_TOKEN, LOCAL_HOSTS, Guard
 from lyrandis.desk.rigs import Desk
+from lyrandis.jobs import Jobs
 from lyrandis.settings import SITE
 from lyrandis.store.database import open_database
 from lyrandis.store.folder import in_use
@@ -47,7 +48,9 @@ def create_app(
     async def lifespan(_: FastAPI) -> AsyncIterator[None]:
         with in_use(folder):
             engine.dispose()  # what was opened before the folder was held may have been replaced
+            app.state.jobs = Jobs()
             yield
+            app.state.jobs.close()
         engine.dispose()  # folds the write-ahead log into the file
 
     app = FastAPI(
@@ -61,9 +64,10 @@ def create_app(
     )
     app.state.folder = folder
     app.state.desk = Desk(engine, now)
+    app.state.jobs = Jobs()
     app.state.preferences = PreferenceStore(engine)
     problems.install(app)
-    routers = [module.router for module in (reference, compute, rigs, scale, listening, data)]
+    routers = [module.router for module in (reference, compute, rigs, scale, listening, data, jobs)]
     for router in routers:
         app.include_router(router)
     problems.note_methods(app, routers)

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 import shutil
 import tempfile
-from collections.abc import Callable
 from pathlib import Path
-from typing import Annotated
+from typing import IO, Annotated
 
 from fastapi import APIRouter, File, Request, UploadFile
 from fastapi.responses import FileResponse
@@ -14,9 +13,11 @@ from pydantic import BaseModel
 from starlette.background import BackgroundTask
 
 from lyrandis.api.context import AtDesk
-from lyrandis.api.long import cancellable
+from lyrandis.api.long import AllJobs, own, waited
 from lyrandis.api.problems import PROBLEM_RESPONSES, answers
 from lyrandis.core.errors import RefusedError
+from lyrandis.desk.rigs import Desk
+from lyrandis.jobs import Tell, Work
 from lyrandis.store.database import FILE_NAME, backup, stamp
 from lyrandis.store.restore import Looked, NoBackupError, look_over, restore_running
 
@@ -82,25 +83,33 @@ def take_out(request: Request) -> FileResponse:
     )
 
 
-@router.post("/restore")
-async def put_back(request: Request, file: Annotated[UploadFile, File()], desk: AtDesk) -> DataView:
-    """Put a backup in the place of the data, in one transaction; what was there is kept beside.
+def putting_back(folder: Path, desk: Desk, file: IO[bytes]) -> Work:
+    """The work of putting a backup in the place of the data; it closes the file."""
 
-    A file that is no whole backup, or a newer version's, is refused and changes nothing. Ends
-    without a change when the connection is closed before the backup was looked over.
-    """
-    folder = _folder(request)
-
-    def work(heed: Callable[[], None]) -> DataView:
+    def work(tell: Tell) -> DataView:
         with tempfile.TemporaryDirectory() as place:
             source = Path(place) / "backup.db"
-            with source.open("wb") as target:
-                shutil.copyfileobj(file.file, target)
+            with file, source.open("wb") as target:
+                shutil.copyfileobj(file, target)
             try:
-                aside, found = restore_running(desk.engine, folder, source, heed)
+                aside, found = restore_running(desk.engine, folder, source, tell)
             except NoBackupError as error:
                 said = str(error).replace("backup.db", "The file", 1)
                 raise RefusedError("file", said) from None
         return _view(folder, found, aside)
 
-    return await cancellable(request, work)
+    return work
+
+
+@router.post("/restore")
+async def put_back(
+    request: Request, file: Annotated[UploadFile, File()], desk: AtDesk, jobs: AllJobs
+) -> DataView:
+    """Put a backup in the place of the data, in one transaction; what was there is kept beside.
+
+    A file that is no whole backup, or a newer version's, is refused and changes nothing. Ends
+    without a change when the connection is closed before the backup was looked over.
+    """
+    work = putting_back(_folder(request), desk, own(file))
+    view: DataView = await waited(request, jobs.start("restore", work))
+    return view

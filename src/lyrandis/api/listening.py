@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable
-from typing import Annotated, Literal
+from typing import IO, Annotated, Literal
 
 import numpy as np
 from fastapi import APIRouter, File, Query, Response, UploadFile
@@ -13,7 +12,7 @@ from pydantic import BaseModel, Field
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.compute import Request, named
 from lyrandis.api.context import AtDesk, RigId
-from lyrandis.api.long import cancellable
+from lyrandis.api.long import AllJobs, own, waited
 from lyrandis.api.problems import PROBLEM_RESPONSES, answers
 from lyrandis.core.arrays import Array
 from lyrandis.core.bow.statics import solve
@@ -26,6 +25,7 @@ from lyrandis.core.tune.quiet import CheckId
 from lyrandis.core.tune.sweep import Visit, sweep
 from lyrandis.files.wav import read_wav, write_wav
 from lyrandis.instruments.recorder import of_rig
+from lyrandis.jobs import Tell, Work, digest
 
 router = APIRouter(
     prefix="/api", tags=["listening"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
@@ -122,10 +122,28 @@ def compute_brace_sweep(body: SweepIn) -> SweepOut:
     )
 
 
+def listening(file: IO[bytes], added_s: list[float]) -> Work:
+    """The work of listening to a recording; it closes the file."""
+
+    def work(tell: Tell) -> Sound:
+        with file:
+            samples, rate = read_wav(file)
+        tell()
+        return analyse(samples, rate, added_s, tell, spoil=True)
+
+    return work
+
+
+def listening_key(file: IO[bytes], added_s: list[float]) -> str:
+    """The name of a recording and the shots added by hand: the same is listened to once."""
+    return digest("sound", tuple(added_s), file=file)
+
+
 @router.post("/compute/sound")
 async def compute_sound(
     request: HttpRequest,
     file: Annotated[UploadFile, File()],
+    jobs: AllJobs,
     added_s: Annotated[list[Second], Query(max_length=60)] = [],  # noqa: B006 (never changed)
 ) -> Sound:
     """Shots, arrivals and clicks in a WAV. Levels are differences within one session only.
@@ -134,12 +152,10 @@ async def compute_sound(
     recordings are listened to at once; it ends when the connection is closed.
     """
 
-    def listen(heed: Callable[[], None]) -> Sound:
-        samples, rate = read_wav(file.file)
-        heed()
-        return analyse(samples, rate, added_s, heed, spoil=True)
-
-    return await cancellable(request, listen)
+    kept = own(file)
+    job = jobs.start("sound", listening(kept, added_s), listening_key(kept, added_s))
+    sound: Sound = await waited(request, job)
+    return sound
 
 
 @router.get("/rigs/{id}/recording", response_class=Response, responses=answers("audio/wav"))

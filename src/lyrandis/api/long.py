@@ -1,59 +1,69 @@
-"""Long computation: off the event loop, few at once, ended when nobody waits for it any more."""
+"""Long work over HTTP: waited for by the request that asked, or begun and followed.
+
+A request that waits ends its work when the connection is closed. One that begins a job is
+answered at once; the job is followed by server-sent events and stopped by a request of its own.
+"""
 
 from __future__ import annotations
 
 import asyncio
-import threading
-import weakref
-from collections.abc import Callable
-from typing import TypeVar
+import shutil
+import tempfile
+from typing import IO, Annotated, Any
 
-from anyio import CapacityLimiter, to_thread
-from fastapi import Request
+from fastapi import Depends, Request, UploadFile
 
-T = TypeVar("T")
-AT_ONCE = 2
+from lyrandis.jobs import Job, Jobs
+
 _LOOK_EVERY_S = 0.2
-_limiters: weakref.WeakKeyDictionary[asyncio.AbstractEventLoop, CapacityLimiter] = (
-    weakref.WeakKeyDictionary()
-)
 
 
 class ClientGoneError(Exception):
-    """Whoever asked has closed the connection."""
+    """Whoever asked has closed the connection, or the work was stopped."""
 
 
-async def cancellable(request: Request, work: Callable[[Callable[[], None]], T]) -> T:
-    """Run work in a thread; at most two at once, the others wait their turn.
+def _jobs(request: Request) -> Jobs:
+    jobs: Jobs = request.app.state.jobs
+    return jobs
 
-    Parameters
-    ----------
-    work : is given a function that it calls often; that raises ClientGoneError once the client
-        has gone
+
+AllJobs = Annotated[Jobs, Depends(_jobs)]
+
+
+def own(file: UploadFile) -> IO[bytes]:
+    """A copy of a file that was sent, to be read after the request is over; closed when read."""
+    kept = tempfile.TemporaryFile()  # noqa: SIM115 (closed by the work that reads it)
+    shutil.copyfileobj(file.file, kept)
+    kept.seek(0)
+    return kept
+
+
+async def waited(request: Request, job: Job) -> Any:
+    """The result of a job, while the client waits for it.
 
     Raises
     ------
     ClientGoneError : nobody is there to answer.
+    Exception : whatever the work raised.
     """
-    gone = threading.Event()
-
-    def heed() -> None:
-        if gone.is_set():
-            raise ClientGoneError
-
-    def run() -> T:
-        heed()
-        return work(heed)
 
     async def watch() -> None:
         while not await request.is_disconnected():
             await asyncio.sleep(_LOOK_EVERY_S)
-        gone.set()
+        job.stop()
 
+    assert job.future is not None
     watcher = asyncio.create_task(watch())
-    limiter = _limiters.setdefault(asyncio.get_running_loop(), CapacityLimiter(AT_ONCE))
     try:
-        return await to_thread.run_sync(run, limiter=limiter)
+        await asyncio.wrap_future(job.future)
+    except asyncio.CancelledError:
+        if not job.over:
+            job.stop()
+            raise
     finally:
-        gone.set()
         watcher.cancel()
+    if job.error is not None:
+        raise job.error
+    if job.state == "stopped":
+        raise ClientGoneError
+    return job.result

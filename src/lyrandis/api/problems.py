@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import json
 import logging
 import uuid
 from collections.abc import Sequence
@@ -19,6 +20,7 @@ from lyrandis.api.bodies import MOST_FAULTS, NoJsonError
 from lyrandis.api.long import ClientGoneError
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import refused
+from lyrandis.jobs import UnknownJobError
 from lyrandis.store.rigs import ConflictError, MissingError, NothingError, UnreadableError
 
 log = logging.getLogger("lyrandis")
@@ -111,6 +113,19 @@ def fault(error: Exception) -> JSONResponse:
     )
 
 
+async def problem_of(request: Request, error: Exception) -> dict[str, Any]:
+    """The problem details that an error would be answered with, where no answer can be sent."""
+    for kind in type(error).__mro__:
+        handler = request.app.exception_handlers.get(kind)
+        if handler is not None:
+            answer = await handler(request, error)
+            break
+    else:
+        answer = fault(error)
+    details: dict[str, Any] = json.loads(answer.body)
+    return details
+
+
 def note_methods(app: FastAPI, routers: Sequence[APIRouter]) -> None:
     """Note which methods each path of the routers knows, for the answers that say so."""
     app.state.methods = [
@@ -201,7 +216,8 @@ def install(app: FastAPI) -> None:
         return problem(409, "Nobody waits", "The connection was closed before the answer.")
 
     @app.exception_handler(MissingError)
-    async def _missing(_: Request, error: MissingError) -> JSONResponse:
+    @app.exception_handler(UnknownJobError)
+    async def _missing(_: Request, error: LookupError) -> JSONResponse:
         return problem(404, "No such thing", str(error))
 
     @app.exception_handler(ConflictError)

@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+import io
 import re
-from typing import Annotated, Any
+from typing import IO, Annotated, Any
 
 from fastapi import APIRouter, File, Query, Request, Response, UploadFile
 from fastapi.responses import StreamingResponse
@@ -11,7 +12,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, Preferences, RigId, now
-from lyrandis.api.long import cancellable
+from lyrandis.api.long import AllJobs, own, waited
 from lyrandis.api.problems import PROBLEM_RESPONSES, answers
 from lyrandis.api.reference import get_preferences
 from lyrandis.core.bench import Bench
@@ -26,6 +27,7 @@ from lyrandis.core.schedule import Due
 from lyrandis.core.stops import Standing, StationId
 from lyrandis.core.trials import Trial, TrialKind, standing
 from lyrandis.desk import papers
+from lyrandis.desk.rigs import Desk
 from lyrandis.desk.shown import BenchView
 from lyrandis.desk.views import (
     HistoryLine,
@@ -38,6 +40,7 @@ from lyrandis.desk.views import (
     view_of,
 )
 from lyrandis.files.trials_csv import write_trials
+from lyrandis.jobs import Tell, Work
 
 router = APIRouter(
     prefix="/api/rigs", tags=["rigs"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
@@ -271,15 +274,28 @@ def export(id: RigId, desk: AtDesk) -> StreamingResponse:
     return StreamingResponse(pieces, media_type="application/json", headers=headers)
 
 
+def taking_in(desk: Desk, file: IO[bytes]) -> Work:
+    """The work of taking in a rig file; it closes the file."""
+    size = max(file.seek(0, io.SEEK_END), 1)
+    file.seek(0)
+
+    def work(tell: Tell) -> RigView:
+        with file:
+            return view_of(desk.take_in(file, lambda: tell(min(file.tell() / size, 1.0))))
+
+    return work
+
+
 @router.post("/import", status_code=201)
 async def import_rig(
-    request: Request, file: Annotated[UploadFile, File()], desk: AtDesk
+    request: Request, file: Annotated[UploadFile, File()], desk: AtDesk, jobs: AllJobs
 ) -> RigView:
     """Take in a rig file whole, as a new rig; a damaged or foreign file is refused whole.
 
     Ends without a rig when the connection is closed on the way.
     """
-    return await cancellable(request, lambda heed: view_of(desk.take_in(file.file, heed)))
+    view: RigView = await waited(request, jobs.start("import", taking_in(desk, own(file))))
+    return view
 
 
 @router.get("/{id}/trials")

@@ -1,14 +1,11 @@
-"""The bow scale: a live pull of the simulated stand-in, and readings as CSV in and out."""
+"""The bow scale: a pull of the simulated stand-in as a job, and readings as CSV in and out."""
 
 from __future__ import annotations
 
-import asyncio
-import json
-from collections.abc import AsyncIterator
+import time
 from typing import Annotated
 
-from fastapi import APIRouter, File, Query, Response, UploadFile
-from fastapi.responses import StreamingResponse
+from fastapi import APIRouter, File, Response, UploadFile
 from pydantic import BaseModel
 
 from lyrandis.api.context import AtDesk, RigId
@@ -16,8 +13,10 @@ from lyrandis.api.problems import PROBLEM_RESPONSES, answers
 from lyrandis.core.bench import Bench
 from lyrandis.core.bow.readings import thinned
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.rig import Rig
 from lyrandis.files.readings_csv import MOST_BYTES, read_readings, write_readings
 from lyrandis.instruments.scale import READINGS, SimulatedScale
+from lyrandis.jobs import Tell, Work
 
 router = APIRouter(prefix="/api", tags=["scale"], responses=PROBLEM_RESPONSES)
 
@@ -28,36 +27,28 @@ class Readings(BaseModel):
     readings: list[list[float]]
 
 
-@router.get(
-    "/rigs/{id}/scale", response_class=StreamingResponse, responses=answers("text/event-stream")
-)
-def pull(
-    id: RigId,
-    desk: AtDesk,
-    seed: Annotated[int, Query(ge=0, le=2**31)] = 1,
-    again: Annotated[int, Query(ge=0, le=2**31)] = 0,
-    pace: Annotated[float, Query(ge=0, le=10, allow_inf_nan=False)] = 1.0,
-) -> StreamingResponse:
-    """One pull of the simulated scale to the archer's true draw, as server-sent events.
+def pulling(rig: Rig, seed: int, again: int, pace: float) -> Work:
+    """One pull of the simulated scale to the archer's true draw; refused before it is begun.
 
-    `seed` chooses the bow that hides behind the marking, `again` counts the pulls of it.
+    It tells each reading as the scale shows it, at the scale's own pace times `pace`; its result
+    are the readings thinned to one an inch.
 
-    Each event carries `draw_in`, `force_lbf` and `share` of the pull done; the last one, `done`,
-    the readings thinned to one an inch. Closing the connection ends the pull; nothing is kept.
+    Parameters
+    ----------
+    seed : chooses the bow that hides behind the marking
+    again : counts the pulls of it
     """
-    rig = desk.get(id).present.rig
     draw = Bench(rig).archer.true_draw.value
     scale = SimulatedScale(rig.bow, rig.string.material, draw, seed, again)
-    taken = list(scale.readings())  # refused before anything is sent, if at all
+    taken = list(scale.readings())
 
-    async def events() -> AsyncIterator[str]:
+    def work(tell: Tell) -> Readings:
         for i, reading in enumerate(taken):
-            await asyncio.sleep(scale.every_s * pace)
-            told = reading._asdict() | {"share": (i + 1) / READINGS}
-            yield f"data: {json.dumps(told)}\n\n"
-        yield f"event: done\ndata: {json.dumps({'readings': thinned(taken)})}\n\n"
+            time.sleep(scale.every_s * pace)
+            tell((i + 1) / READINGS, list(reading))
+        return Readings(readings=[list(r) for r in thinned(taken)])
 
-    return StreamingResponse(events(), media_type="text/event-stream")
+    return work
 
 
 @router.get("/rigs/{id}/readings", response_class=Response, responses=answers("text/csv"))

@@ -59,7 +59,7 @@
 		if (!file) return;
 		await attempt.run(async () => {
 			try {
-				const taken = await outgoing.send<{ id: number }>('/api/rigs/import', file);
+				const taken = await outgoing.send<{ id: number }>('import', file);
 				await goto(`/rig/${taken.id}/draw`);
 			} finally {
 				await list(); // stopped or refused, the list says what is kept

@@ -1,7 +1,7 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
-import { answerUploads } from '$lib/tests/xhr';
+import { answerJob, answerUploads } from '$lib/tests/xhr';
 import { ApiProblem } from './client';
-import { upload } from './upload';
+import { sendJob, upload } from './upload';
 
 const file = new File(['x'], 'rig.json');
 afterEach(() => vi.unstubAllGlobals());
@@ -46,5 +46,45 @@ describe('sending a file', () => {
 		stop.abort();
 		await expect(going).rejects.toThrow('Stopped.');
 		expect(sent[0]).toEqual({ path: '/api/rigs/import', aborted: true });
+	});
+});
+
+describe('a file for long work', () => {
+	const begun = { status: 202, body: { id: 5, kind: 'import', state: 'waiting' } };
+
+	it('is followed to its result, with how far it is read', async () => {
+		answerUploads(begun);
+		answerJob([['message', { share: 0.5, live: null }]], ['done', { id: 4 }]);
+		const read: unknown[] = [];
+		const onRead = (share: number | null) => read.push(share);
+		expect(await sendJob('import', file, { onRead })).toEqual({ id: 4 });
+		expect(read).toEqual([0.5]);
+	});
+
+	it('says what was refused, and where', async () => {
+		answerUploads(begun);
+		const errors = [{ field: 'entries.3.at', reason: '' }];
+		answerJob([], ['failed', { status: 422, detail: 'That is no time.', errors }]);
+		await expect(sendJob('import', file)).rejects.toThrow(
+			'rig.json: That is no time. (at entries.3.at)'
+		);
+	});
+
+	it('asks the server to stop, and waits for what came of it', async () => {
+		answerUploads(begun);
+		const job = answerJob([], null);
+		const stop = new AbortController();
+		const going = sendJob('import', file, { signal: stop.signal });
+		await vi.waitFor(() => expect(job.opened).toBe('/api/jobs/5/events'));
+		stop.abort();
+		await vi.waitFor(() => expect(job.deleted).toBe('/api/jobs/5'));
+		job.end(['stopped', null]);
+		await expect(going).rejects.toThrow('Stopped.');
+	});
+
+	it('says when the server is gone on the way', async () => {
+		answerUploads(begun);
+		answerJob([], ['error', null]);
+		await expect(sendJob('import', file)).rejects.toThrow('stopped answering');
 	});
 });

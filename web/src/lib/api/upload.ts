@@ -1,10 +1,38 @@
-import { ApiProblem, told } from './client';
+import { ApiProblem, told, type Schemas } from './client';
+import { follow, STOPPED } from './job';
 
 export interface Sending {
 	/** How much of the file has gone out, 0 to 1; at 1 the server is reading it. */
 	onProgress?: (share: number) => void;
+	/** How much of it the server has read, where it can tell. */
+	onRead?: (share: number | null) => void;
 	/** Ends the sending; the server ends its work too, unless it was done already. */
 	signal?: AbortSignal;
+}
+
+/** Send a file for a piece of long work and follow it to its result. */
+export async function sendJob<T>(
+	kind: 'import' | 'sound' | 'restore',
+	file: File,
+	sending: Sending = {},
+	query = ''
+): Promise<T> {
+	const job = await upload<Schemas['JobView']>(`/api/jobs/${kind}${query}`, file, sending);
+	try {
+		const { onRead, signal } = sending;
+		return await follow<T>(job.id, { onTold: (share) => onRead?.(share), signal });
+	} catch (error) {
+		throw named(file, error as ApiProblem);
+	}
+}
+
+/** A problem with the file it is about, and the place in it. */
+function named(file: File, problem: ApiProblem): ApiProblem {
+	if (problem.status === 0) return problem;
+	const place = problem.errors[0]?.field;
+	const where = place && !problem.message.toLowerCase().includes(place) ? ` (at ${place})` : '';
+	const message = `${file.name}: ${problem.message}${where}`;
+	return new ApiProblem(problem.status, message, problem.errors);
 }
 
 /** Send one file; the answer, or an ApiProblem that names the file and the place of the fault. */
@@ -12,16 +40,8 @@ export async function upload<T>(path: string, file: File, sending: Sending = {})
 	try {
 		return await told<T>(send<T>(path, file, sending));
 	} catch (error) {
-		const problem = error as ApiProblem;
-		if (sending.signal?.aborted)
-			throw new ApiProblem(0, 'Stopped. What is shown here is what is kept.');
-		const place = problem.errors[0]?.field;
-		const where = place && !problem.message.toLowerCase().includes(place) ? ` (at ${place})` : '';
-		throw new ApiProblem(
-			problem.status,
-			`${file.name}: ${problem.message}${where}`,
-			problem.errors
-		);
+		if (sending.signal?.aborted) throw new ApiProblem(0, STOPPED);
+		throw named(file, error as ApiProblem);
 	}
 }
 

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { ApiProblem, type Schemas } from '$lib/api/client';
 	import { recording } from '$lib/api/recording';
-	import { upload } from '$lib/api/upload';
+	import { sendJob } from '$lib/api/upload';
 	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import SoundPlate from '$lib/plates/SoundPlate.svelte';
@@ -47,7 +47,9 @@
 		out = [];
 		added = [];
 		heardFile = file;
-		sound = await upload<Schemas['Sound']>('/api/compute/sound', file);
+		sound = await sendJob<Schemas['Sound']>('sound', file, {
+			signal: listening?.signal
+		});
 		by = from;
 		const found = sound.events.filter((e) => e.kind === 'shot').length;
 		if (found === 0) problem = 'No shot was found in it. Record nearer, or type the levels.';
@@ -89,7 +91,7 @@
 		const wanted = [...added, Math.round(seconds * 1000) / 1000];
 		try {
 			const query = wanted.map((t) => `added_s=${t}`).join('&');
-			sound = await upload<Schemas['Sound']>(`/api/compute/sound?${query}`, heardFile);
+			sound = await sendJob<Schemas['Sound']>('sound', heardFile, {}, `?${query}`);
 			added = wanted;
 			at = '';
 		} catch (error) {

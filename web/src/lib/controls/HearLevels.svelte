@@ -9,7 +9,7 @@
 <script lang="ts">
 	import { ApiProblem, type Schemas } from '$lib/api/client';
 	import { recording } from '$lib/api/recording';
-	import { upload } from '$lib/api/upload';
+	import { sendJob } from '$lib/api/upload';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import Microphone from './Microphone.svelte';
@@ -35,7 +35,7 @@
 		busy = true;
 		problem = null;
 		try {
-			const sound = await upload<Schemas['Sound']>('/api/compute/sound', file);
+			const sound = await sendJob<Schemas['Sound']>('sound', file);
 			const shots = sound.events.filter((e) => e.kind === 'shot');
 			if (shots.length === 0) throw new Error('No shot was found in it.');
 			value = {

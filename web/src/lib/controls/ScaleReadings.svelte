@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { onDestroy } from 'svelte';
-	import { ApiProblem } from '$lib/api/client';
+	import { api, ApiProblem, told } from '$lib/api/client';
+	import { follow } from '$lib/api/job';
 	import { upload } from '$lib/api/upload';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
@@ -16,7 +17,7 @@
 	let problem = $state<string | null>(null);
 	const refused = $derived(problem ?? bench().problem('bow.measured'));
 
-	let pulling = $state<EventSource | null>(null);
+	let pulling = $state<AbortController | null>(null);
 	let share = $state(0);
 	let pulls = 0;
 	let picker = $state<HTMLInputElement>();
@@ -28,33 +29,34 @@
 	}
 
 	/** Each pull has its own noise; the same bow hides behind all of them. */
-	function pull(): void {
+	async function pull(): Promise<void> {
 		problem = null;
 		share = 0;
 		bench().live = [];
-		const source = new EventSource(
-			`/api/rigs/${bench().id}/scale?seed=${bench().id}&again=${pulls++}`
-		);
-		pulling = source;
-		source.onmessage = (event) => {
-			const told = JSON.parse(event.data) as { draw_in: number; force_lbf: number; share: number };
-			share = told.share;
-			bench().live = [...bench().live, [told.draw_in, told.force_lbf]];
+		const mine = (pulling = new AbortController());
+		const { id } = bench();
+		const onTold = (told: number | null, live: unknown) => {
+			share = told ?? share;
+			bench().live = [...bench().live, live as Pair];
 		};
-		source.addEventListener('done', (event) => {
-			weighed(JSON.parse((event as MessageEvent<string>).data).readings, 'simulated');
-			stop();
-		});
-		source.onerror = () => {
-			problem = 'The scale stopped answering. Nothing was changed.';
-			stop();
-		};
+		try {
+			const body = { rig: id, seed: id, again: pulls++, pace: 1 };
+			const job = await told(api.POST('/api/jobs/pull', { body }));
+			const { readings } = await follow<{ readings: Pair[] }>(job.id, {
+				onTold,
+				signal: mine.signal
+			});
+			weighed(readings, 'simulated');
+		} catch (error) {
+			if (!mine.signal.aborted) problem = (error as ApiProblem).message;
+		} finally {
+			bench().live = [];
+			pulling = null;
+		}
 	}
 
 	function stop(): void {
-		pulling?.close();
-		pulling = null;
-		bench().live = [];
+		pulling?.abort();
 	}
 	onDestroy(stop);
 

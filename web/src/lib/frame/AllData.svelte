@@ -35,7 +35,7 @@
 
 	async function putBack(file: File): Promise<void> {
 		await attempt.run(async () => {
-			found = await outgoing.send<Data>('/api/data/restore', file);
+			found = await outgoing.send<Data>('restore', file);
 		});
 		drop(); // put back, or refused: the same file would be refused again
 		await tick();

@@ -6,14 +6,22 @@
 	let { outgoing, reading }: { outgoing: Outgoing; reading: string } = $props();
 	const share = $derived(outgoing.share ?? 1);
 	let stop = $state<HTMLButtonElement>();
-	const percent = $derived(Math.round(share * 100));
+	const read = $derived(outgoing.read);
+	const percent = $derived(Math.round((share < 1 ? share : (read ?? 0)) * 100));
 	$effect(() => refocus(stop));
 </script>
 
 <p class="sending" role="status">
-	<progress max="1" value={share < 1 ? share : undefined} aria-label="How far the file has gone"
+	<progress
+		max="1"
+		value={share < 1 ? share : (read ?? undefined)}
+		aria-label={share < 1 ? 'How far the file has gone' : 'How far it is read'}
 	></progress>
-	<span>{share < 1 ? `${percent} % sent` : reading}</span>
+	<span
+		>{share < 1 ? `${percent} % sent` : reading}{share >= 1 && read !== null
+			? `, ${percent} %`
+			: ''}</span
+	>
 	<button bind:this={stop} type="button" class="link" onclick={() => outgoing.stop()}>Stop</button>
 </p>
 

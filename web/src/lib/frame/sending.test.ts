@@ -2,7 +2,7 @@ import { fireEvent, render, screen, waitFor } from '@testing-library/svelte';
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { Attempt } from '$lib/bench/attempt.svelte';
 import { Outgoing } from '$lib/bench/outgoing.svelte';
-import { answerUploads } from '$lib/tests/xhr';
+import { answerJob, answerUploads } from '$lib/tests/xhr';
 import Sending from './Sending.svelte';
 
 const file = new File(['x'], 'rig.json');
@@ -25,7 +25,7 @@ describe('a file on its way', () => {
 		const outgoing = new Outgoing();
 		const attempt = new Attempt();
 		render(Sending, { outgoing, reading: 'checking' });
-		const going = attempt.run(async () => void (await outgoing.send('/api/rigs/import', file)));
+		const going = attempt.run(async () => void (await outgoing.send('import', file)));
 		outgoing.stop();
 		expect(await going).toBe(false);
 		expect(sent[0]?.aborted).toBe(true);
@@ -35,14 +35,15 @@ describe('a file on its way', () => {
 	});
 
 	it('leaves no fault behind when it arrives', async () => {
-		answerUploads({ status: 201, body: { id: 7 } });
+		answerUploads({ status: 202, body: { id: 5 } });
+		answerJob([], ['done', { id: 7 }]);
 		const outgoing = new Outgoing();
 		const attempt = new Attempt();
 		attempt.fault = 'earlier';
 		let id = 0;
 		expect(
 			await attempt.run(async () => {
-				id = (await outgoing.send<{ id: number }>('/api/rigs/import', file)).id;
+				id = (await outgoing.send<{ id: number }>('import', file)).id;
 			})
 		).toBe(true);
 		expect([id, attempt.fault, outgoing.share]).toEqual([7, null, null]);

@@ -33,3 +33,39 @@ export function answerUploads(answer: { status: number; body: unknown } | null) 
 	vi.stubGlobal('XMLHttpRequest', Request);
 	return sent;
 }
+
+type Told = [event: string, data: unknown];
+
+/** A stand-in for a job that is followed: what it tells, and how it ends (null: when told to). */
+export function answerJob(told: Told[], last: Told | null) {
+	const job = {
+		opened: '',
+		deleted: '',
+		end: (_: Told): void => undefined
+	};
+	class Events extends EventTarget {
+		onmessage?: (event: MessageEvent<string>) => void;
+		onerror?: () => void;
+		constructor(path: string) {
+			super();
+			job.opened = path;
+			job.end = (event) => this.tell(event);
+			queueMicrotask(() => [...told, ...(last ? [last] : [])].forEach((t) => this.tell(t)));
+		}
+		private tell([event, data]: Told): void {
+			const message = new MessageEvent(event, { data: JSON.stringify(data) });
+			if (event === 'message') this.onmessage?.(message);
+			else if (event === 'error') this.onerror?.();
+			else this.dispatchEvent(message);
+		}
+		close(): void {}
+	}
+	vi.stubGlobal('EventSource', Events);
+	const others = globalThis.fetch;
+	vi.stubGlobal('fetch', async (request: Request) => {
+		if (request.method !== 'DELETE') return others(request);
+		job.deleted = new URL(request.url).pathname;
+		return Response.json({ id: 5, kind: 'import', state: 'running' });
+	});
+	return job;
+}

@@ -1,0 +1,130 @@
+"""Jobs over HTTP: begun with a file or a rig, followed by server-sent events, stopped."""
+
+from __future__ import annotations
+
+import asyncio
+import json
+from collections.abc import AsyncIterator
+from dataclasses import asdict
+from typing import Annotated, Literal
+
+from fastapi import APIRouter, File, Path, Query, Request, UploadFile
+from fastapi.encoders import jsonable_encoder
+from fastapi.sse import EventSourceResponse, ServerSentEvent
+from pydantic import BaseModel, ConfigDict, Field
+
+from lyrandis.api.bodies import CheckedRoute
+from lyrandis.api.context import AtDesk
+from lyrandis.api.data import putting_back
+from lyrandis.api.listening import Second, listening, listening_key
+from lyrandis.api.long import AllJobs, own
+from lyrandis.api.problems import PROBLEM_RESPONSES, problem_of
+from lyrandis.api.rigs import taking_in
+from lyrandis.api.scale import pulling
+from lyrandis.jobs import Job
+
+router = APIRouter(
+    prefix="/api/jobs", tags=["jobs"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
+)
+JobId = Annotated[int, Path(ge=1, le=2**53 - 1, description="Number of a job.")]
+_LOOK_EVERY_S = 0.03
+
+
+class JobView(BaseModel):
+    """A job: its number, what it is, and how it stands."""
+
+    id: int
+    kind: str
+    state: Literal["waiting", "running", "done", "failed", "stopped"]
+
+
+def _view(job: Job) -> JobView:
+    return JobView(id=job.id, kind=job.kind, state=job.state)
+
+
+@router.post("/import", status_code=202)
+def begin_import(file: Annotated[UploadFile, File()], desk: AtDesk, jobs: AllJobs) -> JobView:
+    """Begin to take in a rig file; its result is the rig."""
+    return _view(jobs.start("import", taking_in(desk, own(file))))
+
+
+@router.post("/sound", status_code=202)
+def begin_listening(
+    file: Annotated[UploadFile, File()],
+    jobs: AllJobs,
+    added_s: Annotated[list[Second], Query(max_length=60)] = [],  # noqa: B006 (never changed)
+) -> JobView:
+    """Begin to listen to a recording; the same recording is listened to once."""
+    kept = own(file)
+    return _view(jobs.start("sound", listening(kept, added_s), listening_key(kept, added_s)))
+
+
+@router.post("/restore", status_code=202)
+def begin_restore(
+    request: Request, file: Annotated[UploadFile, File()], desk: AtDesk, jobs: AllJobs
+) -> JobView:
+    """Begin to put a backup in the place of the data; its result is a look over it."""
+    return _view(jobs.start("restore", putting_back(request.app.state.folder, desk, own(file))))
+
+
+class PullIn(BaseModel):
+    """A pull of the simulated scale: which rig, which hidden bow, the how many-th pull of it."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    rig: int = Field(ge=1, le=2**53 - 1)
+    seed: int = Field(1, ge=0, le=2**31)
+    again: int = Field(0, ge=0, le=2**31)
+    pace: float = Field(1.0, ge=0, le=10, allow_inf_nan=False)
+
+
+@router.post("/pull", status_code=202)
+def begin_pull(body: PullIn, desk: AtDesk, jobs: AllJobs) -> JobView:
+    """Begin a pull of the simulated scale; it tells each reading, nothing is kept."""
+    rig = desk.get(body.rig).present.rig
+    work = pulling(rig, body.seed, body.again, body.pace)
+    return _view(jobs.start("pull", work, heavy=False))
+
+
+@router.get("/{id}")
+def look(id: JobId, jobs: AllJobs) -> JobView:
+    """How a job stands."""
+    return _view(jobs.get(id))
+
+
+@router.delete("/{id}")
+def stop(id: JobId, jobs: AllJobs) -> JobView:
+    """Ask a job to stop; what it had not done it will not do."""
+    job = jobs.get(id)
+    job.stop()
+    return _view(job)
+
+
+@router.get("/{id}/events", response_class=EventSourceResponse)
+async def follow(id: JobId, request: Request, jobs: AllJobs) -> AsyncIterator[ServerSentEvent]:
+    """All that a job tells, from its beginning; the last event is done, failed or stopped.
+
+    `message` carries a share of the whole and what there is to show at once, `done` the result,
+    `failed` problem details. Not following it any more does not stop it.
+    """
+    try:
+        job = jobs.get(id)
+    except LookupError as error:  # the stream has begun: it is told here
+        yield ServerSentEvent(event="failed", data=await problem_of(request, error))
+        return
+    seen = 0
+    while True:
+        over = job.over  # looked at first, so that nothing told before it is missed
+        while seen < len(job.told):
+            told = job.told[seen]
+            seen += 1
+            yield ServerSentEvent(data=asdict(told))
+        if over:
+            break
+        await asyncio.sleep(_LOOK_EVERY_S)
+    if job.state == "done":
+        yield ServerSentEvent(event="done", raw_data=json.dumps(jsonable_encoder(job.result)))
+    elif job.error is not None:
+        yield ServerSentEvent(event="failed", data=await problem_of(request, job.error))
+    else:
+        yield ServerSentEvent(event="stopped", data=None)
