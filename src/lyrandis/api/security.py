@@ -20,10 +20,10 @@ LEAST_TOKEN = 20
 _FORM = 1_000_000  # what a form around a file may take
 MOST_BODY_BYTES = 1_000_000
 MOST_BY_PATH = {
-    "/api/compute/sound": 60_000_000 + _FORM,
-    "/api/rigs/import": MOST_RIG_BYTES + _FORM,
+    **dict.fromkeys(("/api/compute/sound", "/api/jobs/sound"), 60_000_000 + _FORM),
+    **dict.fromkeys(("/api/rigs/import", "/api/jobs/import"), MOST_RIG_BYTES + _FORM),
+    **dict.fromkeys(("/api/data/restore", "/api/jobs/restore"), 2_000_000_000),
     "/api/readings": 1_000_000 + _FORM,
-    "/api/data/restore": 2_000_000_000,
 }
 _SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
 _COOKIE = "lyrandis-token"

@@ -38,10 +38,10 @@ type Told = [event: string, data: unknown];
 
 /** A stand-in for a job that is followed: what it tells, and how it ends (null: when told to). */
 export function answerJob(told: Told[], last: Told | null) {
-	const job = {
+	const job: { opened: string; deleted: string; end: (last: Told) => void } = {
 		opened: '',
 		deleted: '',
-		end: (_: Told): void => undefined
+		end: () => undefined
 	};
 	class Events extends EventTarget {
 		onmessage?: (event: MessageEvent<string>) => void;
