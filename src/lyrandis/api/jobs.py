@@ -3,15 +3,13 @@
 from __future__ import annotations
 
 import asyncio
-import json
 from collections.abc import AsyncIterator
 from dataclasses import asdict
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, File, Path, Query, Request, UploadFile
-from fastapi.encoders import jsonable_encoder
 from fastapi.sse import EventSourceResponse, ServerSentEvent
-from pydantic import BaseModel, ConfigDict, Field
+from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
 
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk
@@ -100,6 +98,11 @@ def stop(id: JobId, jobs: AllJobs) -> JobView:
     return _view(job)
 
 
+def _text(result: Any) -> str:
+    """A result as JSON: of whatever type the core or the API gives it."""
+    return TypeAdapter(type(result)).dump_json(result).decode()
+
+
 @router.get("/{id}/events", response_class=EventSourceResponse)
 async def follow(id: JobId, request: Request, jobs: AllJobs) -> AsyncIterator[ServerSentEvent]:
     """All that a job tells, from its beginning; the last event is done, failed or stopped.
@@ -123,7 +126,7 @@ async def follow(id: JobId, request: Request, jobs: AllJobs) -> AsyncIterator[Se
             break
         await asyncio.sleep(_LOOK_EVERY_S)
     if job.state == "done":
-        yield ServerSentEvent(event="done", raw_data=json.dumps(jsonable_encoder(job.result)))
+        yield ServerSentEvent(event="done", raw_data=_text(job.result))
     elif job.error is not None:
         yield ServerSentEvent(event="failed", data=await problem_of(request, job.error))
     else:
