@@ -110,10 +110,11 @@ def test_the_browsers_microphone_records_a_wav(page, demo):
     page.get_by_role("button", name="Microphone").click()
     recording = page.get_by_role("button", name=re.compile("Stop recording, [3-9]"))
     expect(recording).to_be_visible()
-    with page.expect_response("**/api/compute/sound") as answer:
+    with page.expect_response("**/api/jobs/*/events") as answer:
         page.get_by_role("button", name="Stop recording", exact=False).click()
     assert answer.value.status == 200
-    assert answer.value.json()["duration_s"] > 1.5
+    told = answer.value.text().partition("event: done")[2]
+    assert json.loads(told.partition("data: ")[2].splitlines()[0])["duration_s"] > 1.5
 
 
 def test_nonsense_in_a_trial_is_refused_and_stays(page, demo):

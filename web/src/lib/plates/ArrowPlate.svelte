@@ -1,13 +1,18 @@
 <script lang="ts">
 	import { scaleLinear } from 'd3-scale';
-	import { line } from 'd3-shape';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import ArrowShape from './ArrowShape.svelte';
-	import Axes from './Axes.svelte';
+	import Axes from '$lib/charts/Axes.svelte';
+	import Curve from '$lib/charts/Curve.svelte';
 	import Dimension from './Dimension.svelte';
 	import { fit } from './frame';
-	import Label from './Label.svelte';
+	import Label from '$lib/charts/Label.svelte';
+	import Mark from '$lib/charts/Mark.svelte';
+	import Note from '$lib/charts/Note.svelte';
+	import { plot, within, type Pair } from '$lib/charts/plot';
+	import Span from '$lib/charts/Span.svelte';
+	import Spot from '$lib/charts/Spot.svelte';
 	import Plate from './Plate.svelte';
 
 	/** The arrow to scale; speed and what stays in the bow over grains per pound; the window. */
@@ -17,7 +22,6 @@
 	const keptShot = $derived(bench().dirty ? bench().keptBench.shot : null);
 	const window_ = $derived(bench().bench.window);
 	const rig = $derived(bench().bench.rig);
-	type Pair = [number, number];
 	const speedOf = (s: typeof shot): Pair[] =>
 		(s?.curve.gpp ?? []).map((g, i) => [g, reference.inShown(s!.curve.speed_fps[i]!, 'speed')]);
 	const residueOf = (s: typeof shot): Pair[] =>
@@ -73,95 +77,52 @@
 		{#if shot}
 			{@const chartRight = width * 0.62}
 			{@const speeds = speedOf(shot)}
-			{@const x = scaleLinear()
-				.domain([2, 18])
-				.range([44, chartRight - 44])}
-			{@const y = scaleLinear()
-				.domain([
-					Math.floor(speeds[speeds.length - 1]![1] / 20) * 20,
-					Math.ceil(speeds[0]![1] / 20) * 20
-				])
-				.range([height - 44, 168])}
-			{@const r = scaleLinear()
-				.domain([0, Math.ceil(residueOf(shot)[0]![1] / 20) * 20])
-				.range([height - 44, 168])}
+			{@const field = { left: 44, right: chartRight - 44, top: 168, bottom: height - 44 }}
+			{@const low = Math.floor(speeds[speeds.length - 1]![1] / 20) * 20}
+			{@const at = plot({ x: [2, 18], y: [low, Math.ceil(speeds[0]![1] / 20) * 20], ...field })}
+			{@const residue = residueOf(shot)}
+			{@const stays = plot({ x: [2, 18], y: [0, Math.ceil(residue[0]![1] / 20) * 20], ...field })}
 			{@const g = shot.grains_per_pound}
 			{@const v = reference.inShown(shot.speed_fps.value, 'speed')}
 			{@const floor = shot.floor.floor_gpp}
-			<rect
-				x={x(2)}
-				y={y.range()[1]}
-				width={x(Math.min(floor, 18)) - x(2)}
-				height={y.range()[0]! - y.range()[1]!}
-				fill="var(--brick-wash)"
+			<Span {at} from={2} to={floor} tone="brick" />
+			<Note
+				x={at.left + 8}
+				y={at.bottom - 10}
+				anchor="start"
+				tone="brick"
+				text={`under the floor of ${reference.text(floor, 'gpp')}`}
 			/>
-			<text x={x(2) + 8} y={y.range()[0]! - 10} style:fill="var(--brick)" class="halo"
-				><Label text={`under the floor of ${reference.text(floor, 'gpp')}`} /></text
-			>
 			{#if keptShot}
-				<path
-					d={line<Pair>(
-						(p) => x(p[0]),
-						(p) => y(p[1])
-					)(speedOf(keptShot).filter((p) => p[1] <= y.domain()[1]! && p[1] >= y.domain()[0]!))}
-					fill="none"
-					stroke="var(--ghost)"
-					stroke-width="2"
-				/>
-				<circle
-					cx={x(keptShot.grains_per_pound)}
-					cy={y(reference.inShown(keptShot.speed_fps.value, 'speed'))}
-					r="5"
-					fill="var(--ghost)"
-				/>
+				{@const was = reference.inShown(keptShot.speed_fps.value, 'speed')}
+				<Curve {at} points={within(at, speedOf(keptShot))} tone="ghost" width={2} />
+				<Spot {at} x={keptShot.grains_per_pound} y={was} of="own" tone="ghost" />
 			{/if}
-			<path
-				d={line<Pair>(
-					(p) => x(p[0]),
-					(p) => y(p[1])
-				)(speeds)}
-				fill="none"
-				stroke="var(--ink)"
-				stroke-width="2"
-			/>
-			<path
-				d={line<Pair>(
-					(p) => x(p[0]),
-					(p) => r(p[1])
-				)(residueOf(shot))}
-				fill="none"
-				stroke="var(--ochre)"
-				stroke-width="1.6"
-				stroke-dasharray="6 3"
-			/>
+			<Curve {at} points={speeds} width={2} />
+			<Curve at={stays} points={residue} tone="ochre" width={1.6} dash="6 3" />
 			<Axes
-				{x}
-				{y}
+				{at}
 				xLabel="grains per pound"
 				yLabel="speed, {reference.unit('speed').label}"
 				xTicks={8}
 			/>
-			{#each r.ticks(4) as tick (tick)}
-				<text class="num" x={x.range()[1]! + 8} y={r(tick) + 4} style:fill="var(--ochre)"
+			{#each stays.y.ticks(4) as tick (tick)}
+				<text class="num" x={at.right + 8} y={stays.y(tick) + 4} style:fill="var(--ochre)"
 					>{tick}</text
 				>
 			{/each}
-			<text x={x.range()[1]! + 34} y={y.range()[1]! - 9} text-anchor="end" style:fill="var(--ochre)"
+			<text x={at.right + 34} y={at.top - 9} text-anchor="end" style:fill="var(--ochre)"
 				>stays in the bow, %</text
 			>
-			<path d="M{x(g)} {y.range()[0]}V{y(v)}" stroke="var(--heather)" stroke-dasharray="4 3" />
-			<circle cx={x(g)} cy={y(v)} r="5" fill="var(--heather)" />
-			<text
-				class="halo"
-				x={x(g) + (g > 10.5 ? -9 : 9)}
-				text-anchor={g > 10.5 ? 'end' : 'start'}
-				y={y(v) + (g > 10.5 ? 18 : -9)}
-				style:fill="var(--heather)"
-				style:font-weight="600"
-				><Label
-					text={`${reference.text(g, 'gpp')}, ${reference.valueText({ value: shot.speed_fps.value, plus_minus: shot.speed_fps.plus_minus, quantity: 'speed' })}`}
-				/></text
-			>
+			<Mark {at} x={g} y={v} />
+			<Spot {at} x={g} y={v} of="own" />
+			<Note
+				x={at.x(g) + (g > 10.5 ? -9 : 9)}
+				y={at.y(v) + (g > 10.5 ? 18 : -9)}
+				anchor={g > 10.5 ? 'end' : 'start'}
+				strong
+				text={`${reference.text(g, 'gpp')}, ${reference.valueText({ value: shot.speed_fps.value, plus_minus: shot.speed_fps.plus_minus, quantity: 'speed' })}`}
+			/>
 
 			{#if window_}
 				{@const s = scaleLinear()

@@ -6,7 +6,7 @@
 	import BowShape from './BowShape.svelte';
 	import Dimension from './Dimension.svelte';
 	import { fit } from './frame';
-	import Label from './Label.svelte';
+	import Label from '$lib/charts/Label.svelte';
 	import Plate from './Plate.svelte';
 
 	/** The whole bow to scale at brace and at full draw, and the five schools beside it. */

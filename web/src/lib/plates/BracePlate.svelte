@@ -5,7 +5,7 @@
 	import Dimension from './Dimension.svelte';
 	import { drag } from './drag';
 	import { fit, path, type Frame, type Point } from './frame';
-	import Label from './Label.svelte';
+	import Label from '$lib/charts/Label.svelte';
 	import Plate from './Plate.svelte';
 
 	/** The braced bow's middle: the string, its range, and what the height is measured to. */

@@ -1,10 +1,14 @@
 <script lang="ts">
-	import { scaleLinear } from 'd3-scale';
-	import { area, line } from 'd3-shape';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
-	import Axes from './Axes.svelte';
-	import Label from './Label.svelte';
+	import Axes from '$lib/charts/Axes.svelte';
+	import Band from '$lib/charts/Band.svelte';
+	import Curve from '$lib/charts/Curve.svelte';
+	import Label from '$lib/charts/Label.svelte';
+	import Mark from '$lib/charts/Mark.svelte';
+	import Note from '$lib/charts/Note.svelte';
+	import { plot, type Pair } from '$lib/charts/plot';
+	import Spot from '$lib/charts/Spot.svelte';
 	import Plate from './Plate.svelte';
 
 	/** The crawl chart with its band and danger spaces, and the sight picture at one distance. */
@@ -27,6 +31,8 @@
 	);
 	const dist = (v: number) => reference.inShown(v, 'distance');
 	const mm = (v: number) => reference.inShown(v, 'crawl');
+	const shown = (of: { distance_m: number; crawl_mm: number | null }[]): Pair[] =>
+		of.flatMap((r) => (r.crawl_mm == null ? [] : [[dist(r.distance_m), mm(r.crawl_mm)] as Pair]));
 </script>
 
 <Plate
@@ -47,42 +53,22 @@
 			{@const right = width * 0.6}
 			{@const far = Math.max(...rows.map((r) => r.distance_m)) * 1.05}
 			{@const most = Math.max(...aimed.map((r) => r.crawl_mm! + r.pm), 20)}
-			{@const x = scaleLinear()
-				.domain([0, dist(far)])
-				.range([44, right - 10])}
-			{@const y = scaleLinear()
-				.domain([0, mm(most)])
-				.nice()
-				.range([28, height - 44])}
-			{@const edge = (sign: number) => (r: (typeof aimed)[number]) =>
-				y(Math.max(mm(r.crawl_mm! + sign * r.pm), 0))}
-			<path
-				d={area<(typeof aimed)[number]>((r) => x(dist(r.distance_m)), edge(-1), edge(1))(aimed)}
-				fill="var(--heather-wash)"
-			/>
-			{#if kept}
-				<path
-					d={line<(typeof kept.rows)[number]>(
-						(r) => x(dist(r.distance_m)),
-						(r) => y(mm(r.crawl_mm!))
-					)(kept.rows.filter((r) => r.crawl_mm != null))}
-					fill="none"
-					stroke="var(--ghost)"
-					stroke-width="2"
-				/>
-			{/if}
-			<path
-				d={line<(typeof aimed)[number]>(
-					(r) => x(dist(r.distance_m)),
-					(r) => y(mm(r.crawl_mm!))
-				)(aimed)}
-				fill="none"
-				stroke="var(--ink)"
-				stroke-width="1.6"
-			/>
+			{@const at = plot({
+				x: [0, dist(far)],
+				y: [0, mm(most)],
+				left: 44,
+				right: right - 10,
+				top: 28,
+				bottom: height - 44,
+				nice: ['y']
+			})}
+			{@const edge = (r: (typeof aimed)[number], sign: number) =>
+				Math.max(mm(r.crawl_mm! + sign * r.pm), 0)}
+			<Band {at} rows={aimed.map((r) => [dist(r.distance_m), edge(r, -1), edge(r, 1)])} />
+			{#if kept}<Curve {at} points={shown(kept.rows)} tone="ghost" width={2} />{/if}
+			<Curve {at} points={shown(aimed)} width={1.6} />
 			<Axes
-				{x}
-				{y}
+				{at}
 				xLabel="distance, {reference.unit('distance').label}"
 				yLabel="crawl, {reference.unit('crawl').label}, down the string"
 				grid
@@ -90,31 +76,26 @@
 			{#each aimed as r (r.distance_m)}
 				{@const here = r.distance_m === row?.distance_m}
 				<path
-					d="M{x(dist(r.near_m))} {y(mm(r.crawl_mm!))}H{x(Math.min(dist(r.far_m), dist(far)))}"
+					d="M{at.x(dist(r.near_m))} {at.y(mm(r.crawl_mm!))}H{at.x(
+						Math.min(dist(r.far_m), dist(far))
+					)}"
 					stroke={here ? 'var(--heather)' : 'var(--moss)'}
 					stroke-width="5"
 					opacity="0.55"
 				/>
-				<circle
-					cx={x(dist(r.distance_m))}
-					cy={y(mm(r.crawl_mm!))}
-					r={here ? 5 : 3}
-					fill={here ? 'var(--heather)' : 'var(--ink)'}
+				<Spot
+					{at}
+					x={dist(r.distance_m)}
+					y={mm(r.crawl_mm!)}
+					of="own"
+					tone={here ? 'heather' : 'ink'}
+					size={here ? 5 : 3}
 				/>
 			{/each}
 			{#if crawls.point_on_m && crawls.point_on_m.value < far}
-				<path
-					d="M{x(dist(crawls.point_on_m.value))} {y(0)}v{height - 72}"
-					stroke="var(--heather)"
-					stroke-dasharray="3 3"
-				/>
-				<text
-					class="halo"
-					x={x(dist(crawls.point_on_m.value)) - 6}
-					y={y.range()[1]! - 8}
-					text-anchor="end"
-					style:fill="var(--heather)">point-on</text
-				>
+				{@const on = dist(crawls.point_on_m.value)}
+				<Mark {at} x={on} dash="3 3" />
+				<Note x={at.x(on) - 6} y={at.top - 8} anchor="end" text="point-on" />
 			{/if}
 			<text class="q" x="44" y={height - 11}>bars: the distance may be this wrong</text>
 		{/if}

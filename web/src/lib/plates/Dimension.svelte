@@ -1,5 +1,5 @@
 <script lang="ts">
-	import Label from './Label.svelte';
+	import Label from '$lib/charts/Label.svelte';
 
 	/** A dimension line with its ticks and its label, horizontal or vertical, in pixels. */
 	interface Props {

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import Label from './Label.svelte';
+	import Label from '$lib/charts/Label.svelte';
 	import Plate from './Plate.svelte';
 
 	/** What to look for on a bow, drawn: seven places, as they look when something is wrong. */

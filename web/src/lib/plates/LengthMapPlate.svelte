@@ -1,9 +1,9 @@
 <script lang="ts">
-	import { scaleLinear } from 'd3-scale';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
-	import Axes from './Axes.svelte';
-	import Label from './Label.svelte';
+	import Axes from '$lib/charts/Axes.svelte';
+	import Note from '$lib/charts/Note.svelte';
+	import { plot } from '$lib/charts/plot';
 	import Plate from './Plate.svelte';
 
 	/** Draw over bow length: comfortable, stacking, overdrawn and under-used, and where you stand. */
@@ -35,14 +35,16 @@
 >
 	{#snippet children(width, height)}
 		{#if map && map.length_in.length > 1}
-			{@const x = scaleLinear()
-				.domain([d(23), d(34)])
-				.range([44, width - 20])}
-			{@const y = scaleLinear()
-				.domain([l(map.length_in[0]!), l(map.length_in[map.length_in.length - 1]!)])
-				.range([height - 44, 20])}
-			{@const held = (v: number) => Math.min(Math.max(x(v), x.range()[0]!), x.range()[1]!)}
-			{@const line = (of: Row[]) => of.map(([a, b]) => `${held(a)} ${y(b)}`).join('L')}
+			{@const at = plot({
+				x: [d(23), d(34)],
+				y: [l(map.length_in[0]!), l(map.length_in[map.length_in.length - 1]!)],
+				left: 44,
+				right: width - 20,
+				top: 20,
+				bottom: height - 44
+			})}
+			{@const held = (v: number) => Math.min(Math.max(at.x(v), at.left), at.right)}
+			{@const line = (of: Row[]) => of.map(([a, b]) => `${held(a)} ${at.y(b)}`).join('L')}
 			{@const left = border(map.length_in.map(() => 0))}
 			{@const right = border(map.length_in.map(() => 99))}
 			{@const band = (a: Row[], b: Row[]) => `M${line(a)}L${line([...b].reverse())}Z`}
@@ -58,34 +60,38 @@
 			<path d="M{line(stack)}" fill="none" stroke="var(--ochre)" stroke-width="1.6" />
 			<path d="M{line(over)}" fill="none" stroke="var(--brick)" stroke-width="1.6" />
 			<Axes
-				{x}
-				{y}
+				{at}
 				xLabel="draw, {reference.unit('draw').label}"
 				yLabel="bow length, {reference.unit('bow_length').label}"
 				xTicks={11}
 			/>
 			{@const middle = Math.floor(map.length_in.length / 2)}
-			{@const at = y(l(map.length_in[middle]!))}
-			<text
-				class="halo"
+			{@const level = at.y(l(map.length_in[middle]!))}
+			<Note
 				x={(held(under[middle]![0]) + held(good[middle]![0])) / 2}
-				y={at}
-				text-anchor="middle"
-				style:fill="var(--moss)">comfortable</text
-			>
-			<text
-				class="halo"
+				y={level}
+				tone="moss"
+				text="comfortable"
+			/>
+			<Note
 				x={held(over[1]![0]) + 12}
-				y={y(l(map.length_in[1]!))}
-				style:fill="var(--brick)">overdrawn</text
-			>
-			<text class="halo q" x={x.range()[0]! + 10} y={y.range()[1]! + 14}>hardly worked</text>
-			<text class="halo" x={held(stack[middle]![0]) + 5} y={at + 18} style:fill="var(--ochre)"
-				>stacks</text
-			>
+				y={at.y(l(map.length_in[1]!))}
+				anchor="start"
+				tone="brick"
+				text="overdrawn"
+			/>
+			<Note x={at.left + 10} y={at.top + 14} anchor="start" tone="quiet" text="hardly worked" />
+			<Note
+				x={held(stack[middle]![0]) + 5}
+				y={level + 18}
+				anchor="start"
+				tone="ochre"
+				text="stacks"
+			/>
 			{#if drawn && rig.bow.length_in}
 				{@const px = held(d(drawn.value))}
-				{@const py = y(Math.min(Math.max(l(rig.bow.length_in), y.domain()[0]!), y.domain()[1]!))}
+				{@const [lowest, highest] = at.y.domain() as [number, number]}
+				{@const py = at.y(Math.min(Math.max(l(rig.bow.length_in), lowest), highest))}
 				<path
 					d="M{held(d(drawn.value - drawn.plus_minus))} {py}H{held(
 						d(drawn.value + drawn.plus_minus)
@@ -95,18 +101,12 @@
 					opacity="0.5"
 				/>
 				<circle cx={px} cy={py} r="5.5" fill="var(--heather)" />
-				<text
-					class="halo"
+				<Note
 					x={px}
 					y={py - 11}
-					text-anchor="middle"
-					style:fill="var(--heather)"
-					style:font-weight="600"
-				>
-					<Label
-						text={`you, ${reference.text(drawn.value, 'draw')} on ${reference.text(rig.bow.length_in, 'bow_length')}`}
-					/>
-				</text>
+					strong
+					text={`you, ${reference.text(drawn.value, 'draw')} on ${reference.text(rig.bow.length_in, 'bow_length')}`}
+				/>
 			{/if}
 		{/if}
 	{/snippet}

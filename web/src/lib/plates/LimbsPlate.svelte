@@ -3,7 +3,7 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import BowShape from './BowShape.svelte';
 	import { fit } from './frame';
-	import Label from './Label.svelte';
+	import Label from '$lib/charts/Label.svelte';
 	import Plate from './Plate.svelte';
 
 	/** The braced bow lying down, with what stands on each limb and what unlike limbs want. */

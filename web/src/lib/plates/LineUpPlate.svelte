@@ -1,13 +1,15 @@
 <script lang="ts">
-	import { scaleLinear } from 'd3-scale';
-	import { line } from 'd3-shape';
 	import type { Schemas } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
-	import Axes from './Axes.svelte';
+	import Axes from '$lib/charts/Axes.svelte';
+	import Curve from '$lib/charts/Curve.svelte';
 	import BowShape from './BowShape.svelte';
 	import { fit } from './frame';
-	import Label from './Label.svelte';
+	import Label from '$lib/charts/Label.svelte';
+	import Mark from '$lib/charts/Mark.svelte';
+	import Note from '$lib/charts/Note.svelte';
+	import { extent, plot, type Pair } from '$lib/charts/plot';
 	import Plate from './Plate.svelte';
 
 	/** Up to three bows at your draw, to one scale, and their pulls at the same weight. */
@@ -18,7 +20,6 @@
 	const dashes = ['', '7 3', '2 3'];
 	const name = (bow: Schemas['Lined']) =>
 		`${reference.text(bow.length_in, 'bow_length')}, ${reference.text(bow.riser_in, 'bow_length')} riser`;
-	type Pair = [number, number];
 </script>
 
 <Plate
@@ -67,53 +68,37 @@
 					.map(([x, f]): Pair => [d(x), w(f)])
 			)}
 			{@const forces = pulls.flat().map(([, f]) => f)}
-			{@const x = scaleLinear()
-				.domain([d(from), d(to)])
-				.range([drawn + 56, width - 14])}
-			{@const y = scaleLinear()
-				.domain([Math.min(...forces), Math.max(...forces)])
-				.nice()
-				.range([height - 44, 26])}
-			<path
-				d="M{x(d(me))} {y.range()[0]}V{y.range()[1]}"
-				stroke="var(--heather)"
-				stroke-dasharray="4 3"
-			/>
-			<text
-				class="halo"
-				x={x(d(me)) - 6}
-				y={y.range()[0]! - 8}
-				text-anchor="end"
-				style:fill="var(--heather)">your draw</text
-			>
+			{@const at = plot({
+				x: [d(from), d(to)],
+				y: extent(forces),
+				left: drawn + 56,
+				right: width - 14,
+				top: 26,
+				bottom: height - 44,
+				nice: ['y']
+			})}
+			<Mark {at} x={d(me)} />
+			<Note x={at.x(d(me)) - 6} y={at.bottom - 8} anchor="end" text="your draw" />
 			{#each pulls as pull, i (i)}
+				<Curve {at} points={pull} dash={dashes[i]} />
 				<path
-					d={line<Pair>(
-						(p) => x(p[0]),
-						(p) => y(p[1])
-					)(pull)}
-					fill="none"
+					d="M{at.left + 10} {at.top + 24 + i * 17}h26"
 					stroke="var(--ink)"
 					stroke-width="1.8"
 					stroke-dasharray={dashes[i]}
 				/>
-				<path
-					d="M{x.range()[0]! + 10} {y.range()[1]! + 24 + i * 17}h26"
-					stroke="var(--ink)"
-					stroke-width="1.8"
-					stroke-dasharray={dashes[i]}
+				<Note
+					x={at.left + 42}
+					y={at.top + 28 + i * 17}
+					anchor="start"
+					tone="ink"
+					text={rig.bow.takedown
+						? name(bows[i]!)
+						: reference.text(bows[i]!.length_in, 'bow_length')}
 				/>
-				<text class="halo" x={x.range()[0]! + 42} y={y.range()[1]! + 28 + i * 17}
-					><Label
-						text={rig.bow.takedown
-							? name(bows[i]!)
-							: reference.text(bows[i]!.length_in, 'bow_length')}
-					/></text
-				>
 			{/each}
 			<Axes
-				{x}
-				{y}
+				{at}
 				xLabel="draw, {reference.unit('draw').label}"
 				yLabel="weight, {reference.unit('weight').label}, equal at your draw"
 			/>

@@ -3,7 +3,7 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import Dimension from './Dimension.svelte';
 	import { fit, path, type Frame, type Point } from './frame';
-	import Label from './Label.svelte';
+	import Label from '$lib/charts/Label.svelte';
 	import Plate from './Plate.svelte';
 
 	/** Where the tape goes: for each way of measuring, from what to what, and what it yields. */

@@ -4,7 +4,7 @@
 	import Dimension from './Dimension.svelte';
 	import { drag } from './drag';
 	import { fit, type Frame } from './frame';
-	import Label from './Label.svelte';
+	import Label from '$lib/charts/Label.svelte';
 	import Plate from './Plate.svelte';
 
 	/** The bow square on the string: square, the ordinary starts, and the arrow nock. In mm. */

@@ -5,7 +5,7 @@
 	import BowShape from './BowShape.svelte';
 	import Dimension from './Dimension.svelte';
 	import { fit } from './frame';
-	import Label from './Label.svelte';
+	import Label from '$lib/charts/Label.svelte';
 	import Plate from './Plate.svelte';
 
 	/** The braced bow with its string, and the string's length against what is usual and needed. */
