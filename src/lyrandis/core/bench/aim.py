@@ -8,6 +8,7 @@ from functools import cached_property
 import numpy as np
 
 from lyrandis.core.aim.crawls import CrawlChart, crawl_chart, crawl_plus_minus_mm
+from lyrandis.core.aim.sight import SightPicture, sight_picture
 from lyrandis.core.arrays import Array
 from lyrandis.core.bench.arrow import ArrowBench
 from lyrandis.core.bench.bow import BowBench
@@ -51,6 +52,22 @@ class AimBench:
             r.aim.spot_half_height_cm,
             r.archer.stitch_pitch_mm,
             r.archer.finger_width_mm,
+        )
+
+    @cached_property
+    def sights(self) -> tuple[SightPicture, ...]:
+        """What the archer sees at each of the chart's distances."""
+        r = self.rig
+        return tuple(
+            sight_picture(
+                self.aimed,
+                r.arrow.diameter_mm,
+                r.aim.spot_half_height_cm,
+                row.distance_m,
+                row.crawl_mm,
+                row.hold_over_cm,
+            )
+            for row in self.chart.rows
         )
 
     @property

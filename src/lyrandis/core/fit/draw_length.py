@@ -7,6 +7,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
+from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
 import numpy as np
@@ -59,6 +60,29 @@ def to_trade_in(draw_in: float, convention: Convention, back_offset_in: float | 
 def from_trade_in(draw_in: float, convention: Convention, back_offset_in: float | None) -> float:
     """The inverse of `to_trade_in`."""
     return 2 * draw_in - to_trade_in(draw_in, convention, back_offset_in)
+
+
+@dataclass(frozen=True)
+class DrawLines:
+    """Where a draw's conventions lie along the arrow [in, from the pivot, towards the archer].
+
+    nock_x_in : the throat of the arrow nock at full draw; trade_x_in : where the trade standard
+    measures to; back_x_in : the far side of the bow. to_pivot_in, to_back_in : the draw by them
+    """
+
+    nock_x_in: float
+    trade_x_in: float
+    back_x_in: float
+    to_pivot_in: float
+    to_back_in: float
+
+
+def draw_lines(archer: Archer, bow: Bow) -> DrawLines:
+    """The archer's draw by each convention; the back's offset is the bow's own where it is told."""
+    offset = bow.brace_offset_in if bow.brace_reference == "back" else None
+    pivot = from_trade_in(archer.draw_length_in, "pivot", None)
+    back = from_trade_in(archer.draw_length_in, "back", offset)
+    return DrawLines(pivot, -TRADE_OFFSET_IN, pivot - back, pivot, back)
 
 
 def thumb_offset_mm(angle_deg: float) -> float:

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from lyrandis.core.aim.crawls import CrawlRow, FingerRule
+from lyrandis.core.aim.sight import SightPicture
 from lyrandis.core.arrays import Array
 from lyrandis.core.bench import Bench
 from lyrandis.core.estimate import Estimate
@@ -33,7 +34,7 @@ class CrawlsView:
     plus_minus_mm: Array
     finger_rule: FingerRule | None
     flights: list[FlightView]
-    nock_to_tip_m: float
+    sights: tuple[SightPicture, ...]
 
 
 def crawls_view(b: Bench) -> CrawlsView:
@@ -49,5 +50,5 @@ def crawls_view(b: Bench) -> CrawlsView:
         plus_minus_mm=b.aim.plus_minus_mm,
         finger_rule=chart.finger_rule,
         flights=[FlightView(at, h, d) for h, (d, _) in zip(heights, walked, strict=True)],
-        nock_to_tip_m=aimed.nock_to_tip_m,
+        sights=b.aim.sights,
     )

@@ -16,6 +16,7 @@ from lyrandis.core.assembly import Step, steps_for
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fit.draw_history import DrawHistory
+from lyrandis.core.fit.draw_length import DrawLines, draw_lines
 from lyrandis.core.fit.hold import Hold
 from lyrandis.core.fit.limbs import BoltTurn, LimbPair
 from lyrandis.core.rig import Rig
@@ -52,7 +53,9 @@ class BenchView(BaseModel):
     tally: list[TallyEntry]
     notes: list[RailNote]
     stations: list[StationView]
+    takedown_recurve: bool
     force_draw: ForceDrawView | None = None
+    draw_lines: DrawLines | None = None
     bow_length: BowLengthView | None = None
     draws: DrawHistory | None = None
     hold: Hold | None = None
@@ -75,6 +78,7 @@ class BenchView(BaseModel):
 
 _PARTS: dict[str, Callable[[Bench], Any]] = {
     "force_draw": force_draw_view,
+    "draw_lines": lambda b: draw_lines(b.rig.archer, b.rig.bow),
     "bow_length": bow_length_view,
     "draws": lambda b: b.archer.draws,
     "hold": lambda b: b.bow.hold,
@@ -95,8 +99,8 @@ _PARTS: dict[str, Callable[[Bench], Any]] = {
     "crawls": crawls_view,
 }
 _SHOWS: dict[StationId, tuple[str, ...]] = {
-    "draw": ("force_draw", "draws"),
-    "bow-length": ("force_draw", "bow_length"),
+    "draw": ("force_draw", "draw_lines", "draws"),
+    "bow-length": ("force_draw", "draw_lines", "bow_length"),
     "weight": ("force_draw", "hold", "limbs", "bolts", "plan"),
     "assembly": ("force_draw", "assembly"),
     "string": ("force_draw", "string", "settling", "turns_seen", "brace"),
@@ -128,5 +132,6 @@ def bench_view(b: Bench, parts: Collection[StationId] | None = None) -> BenchVie
         tally=tally(b),
         notes=notes(b),
         stations=views(b, parts),
+        takedown_recurve=b.rig.bow.is_takedown_recurve,
         **{name: _part(name, b) for name in shown},
     )

@@ -1413,6 +1413,7 @@ export interface components {
             bow_length: components["schemas"]["BowLengthView"] | null;
             brace: components["schemas"]["BraceView"] | null;
             crawls: components["schemas"]["CrawlsView"] | null;
+            draw_lines: components["schemas"]["DrawLines"] | null;
             draws: components["schemas"]["DrawHistory"] | null;
             force_draw: components["schemas"]["ForceDrawView"] | null;
             hold: components["schemas"]["Hold"] | null;
@@ -1429,6 +1430,8 @@ export interface components {
             /** Stations */
             stations: components["schemas"]["StationView"][];
             string: components["schemas"]["StringFit"] | null;
+            /** Takedown Recurve */
+            takedown_recurve: boolean;
             /** Tally */
             tally: components["schemas"]["TallyEntry"][];
             /** Turns Seen */
@@ -2160,13 +2163,13 @@ export interface components {
             finger_rule: components["schemas"]["FingerRule"] | null;
             /** Flights */
             flights: components["schemas"]["FlightView"][];
-            /** Nock To Tip M */
-            nock_to_tip_m: number;
             /** Plus Minus Mm */
             plus_minus_mm: number[];
             point_on_m: components["schemas"]["Estimate"] | null;
             /** Rows */
             rows: components["schemas"]["CrawlRow"][];
+            /** Sights */
+            sights: components["schemas"]["SightPicture"][];
         };
         /**
          * Curve
@@ -2280,6 +2283,25 @@ export interface components {
             /** Spread In */
             spread_in: number | null;
             true_draw_in: components["schemas"]["Estimate"];
+        };
+        /**
+         * DrawLines
+         * @description Where a draw's conventions lie along the arrow [in, from the pivot, towards the archer].
+         *
+         *     nock_x_in : the throat of the arrow nock at full draw; trade_x_in : where the trade standard
+         *     measures to; back_x_in : the far side of the bow. to_pivot_in, to_back_in : the draw by them
+         */
+        DrawLines: {
+            /** Back X In */
+            back_x_in: number;
+            /** Nock X In */
+            nock_x_in: number;
+            /** To Back In */
+            to_back_in: number;
+            /** To Pivot In */
+            to_pivot_in: number;
+            /** Trade X In */
+            trade_x_in: number;
         };
         /**
          * DrawPoint
@@ -4139,6 +4161,30 @@ export interface components {
             /** Virtual Mass Gr */
             virtual_mass_gr: number;
             weight_at_draw_lbf: components["schemas"]["Estimate"];
+        };
+        /**
+         * SightPicture
+         * @description What is seen at a distance, in thousandths of a radian; up and right are positive.
+         *
+         *     spot : half the spot's height
+         *     over : how far the tip stands over the spot's middle
+         *     shaft : (half width, height under the tip), from the tip towards the eye
+         *     reach : how far the picture goes each way
+         */
+        SightPicture: {
+            /** Distance M */
+            distance_m: number;
+            /** Over Mrad */
+            over_mrad: number;
+            /** Reach Mrad */
+            reach_mrad: number;
+            /** Shaft Mrad */
+            shaft_mrad: [
+                number,
+                number
+            ][];
+            /** Spot Mrad */
+            spot_mrad: number;
         };
         /**
          * Sound

@@ -80,7 +80,12 @@
 	}
 </script>
 
-<MeasuringPlate {method} {convention} reading={readings[readings.length - 1] ?? null} />
+<MeasuringPlate
+	{method}
+	{convention}
+	reading={readings[readings.length - 1] ?? null}
+	comes={readings.length === 1 ? (came?.draw_length_in.value ?? null) : null}
+/>
 <form class="readings" onsubmit={add}>
 	<div class="line">
 		<strong>Readings</strong>

@@ -6,9 +6,7 @@
 
 	/** What stands on the two limbs, and how far their bolts are turned. */
 	const bench = useBench();
-	const takedown = $derived(
-		bench().value('bow.takedown') === true && bench().value('bow.form') === 'recurve'
-	);
+	const takedown = $derived(bench().bench.takedown_recurve);
 </script>
 
 {#if takedown}

@@ -29,6 +29,7 @@
 				)
 			: null
 	);
+	const seen = $derived(crawls?.sights.find((s) => s.distance_m === row?.distance_m));
 	const dist = (v: number) => reference.inShown(v, 'distance');
 	const mm = (v: number) => reference.inShown(v, 'crawl');
 	const shown = (of: { distance_m: number; crawl_mm: number | null }[]): Pair[] =>
@@ -99,24 +100,15 @@
 			{/if}
 			<text class="q" x="44" y={height - 11}>bars: the distance may be this wrong</text>
 		{/if}
-		{#if crawls && row}
+		{#if row && seen}
 			<!-- The sight picture, in thousandths of a radian as the eye sees it. -->
 			{@const side = Math.min(width * 0.38 - 20, height - 56)}
 			{@const cx = width - side / 2 - 4}
 			{@const cy = 24 + side / 2}
-			{@const reach = Math.max(
-				12,
-				(rig.aim.spot_half_height_cm! / 100 / row.distance_m) * 1000 * 4
-			)}
-			{@const k = side / 2 / reach}
-			{@const spot = (rig.aim.spot_half_height_cm! / 100 / row.distance_m) * 1000 * k}
-			{@const tipHalf = (rig.arrow.diameter_mm! / 2 / crawls.nock_to_tip_m) * k}
-			{@const over = ((row.hold_over_cm ?? 0) / 100 / row.distance_m) * 1000 * k}
-			{@const eye = rig.archer.eye_above_nock_mm! - 0.92 * (row.crawl_mm ?? 0)}
-			{@const shaft = [1, 0.97, 0.94, 0.9, 0.86, 0.8, 0.7].map((u) => ({
-				y: ((eye * (1 - u)) / u / crawls.nock_to_tip_m) * k,
-				w: u === 1 ? 0 : tipHalf / u
-			}))}
+			{@const k = side / 2 / seen.reach_mrad}
+			{@const spot = seen.spot_mrad * k}
+			{@const tip = cy - seen.over_mrad * k}
+			{@const shaft = seen.shaft_mrad.map(([half, below]) => [half! * k, tip + below! * k])}
 			<clipPath id="sight"
 				><rect x={cx - side / 2} y={cy - side / 2} width={side} height={side} /></clipPath
 			>
@@ -149,15 +141,12 @@
 					stroke="var(--moss)"
 					stroke-width="1.4"
 				/>
-				<path d="M{cx - side / 2} {cy - over}H{cx + side / 2}" stroke="none" />
 				<path
-					d={`M${cx} ${cy - over}` +
-						shaft.map((s) => `L${cx + s.w} ${cy - over + s.y + 2}`).join('') +
-						[...shaft]
+					d={`M${shaft.map(([half, y]) => `${cx + half!} ${y}`).join('L')}` +
+						`L${[...shaft]
 							.reverse()
-							.map((s) => `L${cx - s.w} ${cy - over + s.y + 2}`)
-							.join('') +
-						'Z'}
+							.map(([half, y]) => `${cx - half!} ${y}`)
+							.join('L')}Z`}
 					fill="var(--ink)"
 					opacity="0.82"
 				/>

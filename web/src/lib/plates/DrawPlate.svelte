@@ -15,14 +15,14 @@
 	const rig = $derived(bench().bench.rig);
 	const draw = $derived(rig.archer.draw_length_in);
 	const thumb = $derived(rig.archer.release === 'thumb');
-	const nock = $derived(draw - 1.75);
-	const back = $derived(
-		-(rig.bow.brace_reference === 'back' ? (rig.bow.brace_offset_in ?? 1.75) : 1.75)
-	);
+	const lines = $derived(bench().bench.draw_lines);
+	const nock = $derived(lines?.nock_x_in ?? draw);
+	const back = $derived(lines?.back_x_in ?? 0);
+	const trade = $derived(lines?.trade_x_in ?? 0);
 	const in_ = (value: number) => reference.text(value, 'draw');
 
 	const pull = (at: Frame) => (x: number) =>
-		bench().drag('archer.draw_length_in', at.atX(x) + 1.75, 0.125);
+		bench().drag('archer.draw_length_in', at.atX(x) - trade, 0.125);
 </script>
 
 <Plate
@@ -31,8 +31,8 @@
 	heads={['Convention', 'Draw']}
 	rows={[
 		['trade standard (pivot + 1 3/4 in)', in_(draw)],
-		['to the pivot', in_(draw - 1.75)],
-		['to the back of the bow', in_(nock - back)]
+		['to the pivot', in_(lines?.to_pivot_in ?? draw)],
+		['to the back of the bow', in_(lines?.to_back_in ?? draw)]
 	]}
 >
 	{#snippet children(width, height)}
@@ -71,7 +71,7 @@
 				y1={at.y(-7.6)}
 				x2={at.x(nock)}
 				y2={at.y(-7.6)}
-				label="to the back {in_(nock - back)}"
+				label="to the back {in_(lines?.to_back_in ?? draw)}"
 			/>
 			<Dimension
 				x1={at.x(0)}
@@ -82,14 +82,14 @@
 			/>
 			<Dimension
 				accent
-				x1={at.x(-1.75)}
+				x1={at.x(trade)}
 				y1={at.y(7.6)}
 				x2={at.x(nock)}
 				y2={at.y(7.6)}
 				label="trade standard {in_(draw)}"
 			/>
 			<path
-				d="M{at.x(-1.75)} {at.y(7.9)}V{at.y(0.4)}"
+				d="M{at.x(trade)} {at.y(7.9)}V{at.y(0.4)}"
 				stroke="var(--heather)"
 				stroke-dasharray="3 3"
 				opacity="0.6"
@@ -101,7 +101,7 @@
 				opacity="0.6"
 			/>
 			{#if thumb}
-				{@const true_ = drawn.true_draw_in.value - 1.75}
+				{@const true_ = drawn.drawing.full_draw.arrow_nock[0]!}
 				<Dimension
 					x1={at.x(nock)}
 					y1={at.y(3.4)}

@@ -12,11 +12,15 @@
 		convention: 'trade' | 'pivot' | 'back';
 		/** The latest reading [in], or a usual one while there is none. */
 		reading: number | null;
+		/** What one reading comes to as a draw [in], where that was asked. */
+		comes?: number | null;
 	}
-	let { method, convention, reading }: Props = $props();
+	let { method, convention, reading, comes = null }: Props = $props();
 
 	const bench = useBench();
 	const rig = $derived(bench().bench.rig);
+	const lines = $derived(bench().bench.draw_lines);
+	const trade = $derived(lines?.trade_x_in ?? 0);
 	const left = $derived(rig.archer.hand === 'left');
 	const inches = (value: number) => reference.text(value, 'draw');
 	const titles = {
@@ -67,18 +71,18 @@
 >
 	{#snippet children(width, height)}
 		{#if method === 'marked_arrow'}
-			{@const nock = (rig.archer.draw_length_in ?? 28) - 1.75}
+			{@const nock = lines?.nock_x_in ?? 26}
 			{@const at = fit(
 				{ x0: -6, x1: nock + 4, y0: -3, y1: 3 },
 				{ left: 0, top: 8, width, height: height - 20 },
 				left
 			)}
-			{@const to = convention === 'pivot' ? 0 : -1.75}
+			{@const to = convention === 'pivot' ? 0 : trade}
 			<path
 				d={path(
 					[
 						[-1.7, 3],
-						[-1.75, -3],
+						[trade, -3],
 						[0.5, -3],
 						[0.35, -1.6],
 						[0, -0.9],
@@ -164,7 +168,7 @@
 				label={reading == null
 					? 'the tape'
 					: method === 'arm_span'
-						? `${inches(reading)} ÷ 2.5 = ${inches(reading / 2.5)}`
+						? `${inches(reading)} ÷ 2.5${comes == null ? '' : ` = ${inches(comes)}`}`
 						: inches(reading)}
 			/>
 			<text class="q halo" x={at.x(-62)} y={at.y(154)} text-anchor="middle">bow arm</text>

@@ -208,7 +208,8 @@ describe('where the tape goes', () => {
 		const { container } = await onBench(MeasuringPlate, {
 			method,
 			convention: 'trade' as const,
-			reading
+			reading,
+			comes: 28
 		});
 		expect(screen.getByRole('img').getAttribute('aria-label')).toContain(title);
 		expect(container.textContent).toContain(label);

@@ -56,6 +56,14 @@ export function benchView(changes: Changes = {}): Bench {
 		stations: [],
 		notes: [],
 		listening: null,
+		takedown_recurve: false,
+		draw_lines: {
+			nock_x_in: 26.25,
+			trade_x_in: -1.75,
+			back_x_in: -1.75,
+			to_pivot_in: 26.25,
+			to_back_in: 28
+		},
 		turns_seen: [],
 		force_draw: {
 			true_draw_in: { value: 28, plus_minus: 1, source: 'rule' },
