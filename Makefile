@@ -38,6 +38,7 @@ $(CHROMIUM):
 api: $(VENV)/.ready web/node_modules/.ready
 	$(BIN)/lyrandis openapi docs/openapi.json
 	cd web && npm run --silent api
+	$(BIN)/python tests/web_answers.py
 
 check: $(VENV)/.ready web/node_modules/.ready
 	$(BIN)/ruff check .

@@ -19,6 +19,7 @@ from schemathesis.specs.openapi.checks import (
     status_code_conformance,
 )
 
+import web_answers
 from lyrandis.api.app import create_app
 from lyrandis.demo import scenario
 from lyrandis.store.rigs import RigStore
@@ -99,3 +100,22 @@ def test_the_kept_document_is_current():
     """`make api` writes docs/openapi.json and the browser's types from it."""
     kept = json.loads((ROOT / "docs" / "openapi.json").read_text())
     assert kept == json.loads(json.dumps(APP.openapi()))
+
+
+def alike(one, other):
+    """The same shape, words and whole numbers; other numbers to a thousandth."""
+    if isinstance(one, dict):
+        return one.keys() == other.keys() and all(alike(one[k], other[k]) for k in one)
+    if isinstance(one, list):
+        return len(one) == len(other) and all(map(alike, one, other))
+    if isinstance(one, float) or isinstance(other, float):
+        return one == pytest.approx(other, rel=1e-3, abs=1e-3)
+    return one == other
+
+
+def test_the_answers_that_the_browsers_tests_use_are_the_servers():
+    """`make api` writes them."""
+    kept = web_answers.TARGET.read_text()
+    for name, document in web_answers.answers().items():
+        line = next(t for t in kept.splitlines() if t.startswith(f"export const {name}:"))
+        assert alike(json.loads(line.partition(" = ")[2].removesuffix(";")), document), name

@@ -1,5 +1,5 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
-import { RigBench, type Choice } from './bench.svelte';
+import { RigBench, type Choice, type TrialOf } from './bench.svelte';
 import { serve } from '$lib/tests/fake';
 
 let server: ReturnType<typeof serve>;
@@ -208,12 +208,19 @@ describe('trials', () => {
 	it('go with the changes they brought, and go when those are thrown away', async () => {
 		const server = serve();
 		const bench = await RigBench.open(1);
-		const trial = { kind: 'hold', weight_lbf: 36, seconds: 9, ended: 'steady', day: '', notes: '' };
-		bench.trial = trial as never;
+		const trial: TrialOf<'hold'> = {
+			kind: 'hold',
+			weight_lbf: 36,
+			seconds: 9,
+			ended: 'steady',
+			day: '',
+			notes: ''
+		};
+		bench.trial = trial;
 		expect(bench.dirty).toBe(true);
 		bench.revert();
 		expect(bench.trial).toBeNull();
-		bench.trial = trial as never;
+		bench.trial = trial;
 		bench.set('archer.draw_length_in', 29);
 		await bench.keep('draw', '', 'provisional');
 		const kept = server.asked.find((a) => a.path.endsWith('/keep'));

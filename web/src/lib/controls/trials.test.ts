@@ -12,17 +12,23 @@ afterEach(() => {
 	vi.useRealTimers();
 });
 
-const line = (seq: number, kind: string, struck = false) =>
-	({
+type Logged = RigView['trials'][number];
+const line = (seq: number, kind: 'hold' | 'weighing', struck = false): Logged => {
+	const told = { notes: 'cold', day: '2026-02-01' };
+	return {
 		seq,
 		at: '2026-03-01T10:00:00+00:00',
 		day: '2026-03-01',
 		station: 'weight',
 		struck,
 		moved: [],
-		said: { text: `Trial ${seq}.`, values: {} },
-		trial: { kind, weight_lbf: 36, seconds: 9, ended: 'steady', notes: 'cold', day: '2026-02-01' }
-	}) as unknown as RigView['trials'][number];
+		said: { text: `Trial ${seq}.`, values: {}, words: {} },
+		trial:
+			kind === 'hold'
+				? { kind, weight_lbf: 36, seconds: 9, ended: 'steady', ...told }
+				: { kind, readings: [[28, 36]], scale: 'typed', ...told }
+	};
+};
 
 function logged(server: { asked: { path: string; body: Record<string, unknown> }[] }) {
 	return server.asked.filter((a) => a.path.endsWith('/keep')).map((a) => a.body);
@@ -142,7 +148,7 @@ describe('listening', () => {
 
 	it('puts a trial right without losing who heard it, its day and its reference', async () => {
 		const { bench, server } = await onBench(BraceTrials);
-		const trial = {
+		const trial: Extract<Logged['trial'], { kind: 'brace' }> = {
 			kind: 'brace',
 			brace_height_in: 10,
 			reference: 'back',
@@ -155,7 +161,7 @@ describe('listening', () => {
 			notes: '',
 			day: '2026-02-01'
 		};
-		server.trials = [{ ...line(7, 'brace'), trial } as never];
+		server.trials = [{ ...line(7, 'hold'), trial }];
 		await bench.check('draw', 'settled');
 		await fireEvent.click(await screen.findByText('Put right'));
 		await fireEvent.click(screen.getByLabelText('Feel 4 of 5'));

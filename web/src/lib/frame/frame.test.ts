@@ -13,13 +13,10 @@ vi.mock('$app/state', () => ({ page: { url: new URL('http://x/rig/1/arrow') } })
 vi.mock('$lib/bench/notice.svelte', () => ({ notify: vi.fn() }));
 afterEach(() => vi.unstubAllGlobals());
 
-const said = (text: string) => ({ text, values: {} });
-const view = {
+const said = (text: string) => ({ text, values: {}, words: {} });
+const view: StationView = {
 	station: 'draw',
-	title: 'Draw',
-	question: '',
 	answer: said(''),
-	note: said(''),
 	problem: null,
 	findings: [
 		{
@@ -29,7 +26,7 @@ const view = {
 			told: 'practice',
 			action: {
 				label: said('Take a longer shaft'),
-				changes: { 'arrow.shaft_length_in': 30 },
+				changes: { 'arrow.shaft_length_in': 31 },
 				station: 'arrow'
 			}
 		},
@@ -41,7 +38,7 @@ const view = {
 			action: null
 		}
 	]
-} as unknown as StationView;
+};
 
 describe('findings', () => {
 	it('say how serious in a word, why, and whose word it is', async () => {
@@ -56,14 +53,14 @@ describe('findings', () => {
 		const { bench } = await onBench(Findings, { station: view });
 		await fireEvent.click(screen.getByRole('button', { name: 'Take a longer shaft' }));
 		expect(goto).toHaveBeenCalledWith('/rig/1/arrow');
-		await waitFor(() => expect(bench.changes).toEqual({ 'arrow.shaft_length_in': 30 }));
+		await waitFor(() => expect(bench.changes).toEqual({ 'arrow.shaft_length_in': 31 }));
 	});
 
 	it('tell what is due and take a check', async () => {
 		const { bench, server } = await onBench(Findings, { station: view });
 		bench.states = [
 			{ station: 'draw', state: 'due', moved: ['release'], reasons: [said('The release changed.')] }
-		] as typeof bench.states;
+		];
 		expect(await screen.findByText('The release changed.')).toBeInTheDocument();
 		await fireEvent.click(screen.getByRole('button', { name: 'Checked, it holds' }));
 		await waitFor(() =>
@@ -112,7 +109,7 @@ describe('keeping', () => {
 		const { bench, server } = await onBench(KeepBar, { station: 'draw' });
 		server.states = [
 			{ station: 'crawls', state: 'due', moved: ['draw'], reasons: [said('The draw went up.')] }
-		] as unknown as typeof server.states;
+		];
 		bench.set('archer.draw_length_in', 29);
 		expect(await screen.findByText(/Keeping it makes Crawls due/)).toBeInTheDocument();
 	});

@@ -1,3 +1,4 @@
+import type { Schemas } from '$lib/api/client';
 import { fireEvent, render, screen, within } from '@testing-library/svelte';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { reference } from '$lib/bench/reference.svelte';
@@ -114,8 +115,19 @@ describe('the quiet checks', () => {
 });
 
 describe('a recording', () => {
-	const event = (at_s: number, kind: string) => ({ at_s, kind, level_db: -24, decay_ms: 90 });
-	const sound = {
+	type Event = Schemas['Sound']['events'][number];
+	const event = (at_s: number, kind: Event['kind']): Event => ({
+		at_s,
+		kind,
+		lag_s: null,
+		level_db: -24,
+		exposure_db: -30,
+		decay_ms: 90,
+		centroid_hz: null,
+		tone_hz: null,
+		tone_above_db: null
+	});
+	const sound: Schemas['Sound'] = {
 		events: [event(0.6, 'click'), event(1, 'shot'), event(1.4, 'arrival'), event(5, 'shot')],
 		duration_s: 8,
 		lag_s: 0.4,
@@ -123,7 +135,7 @@ describe('a recording', () => {
 		outline_db: [-54, -20, -50],
 		slice_s: 2.6,
 		tone: null
-	} as never;
+	};
 
 	it('lets a shot be taken out by key and by press, and only shots', async () => {
 		const onpress = vi.fn();
@@ -147,7 +159,7 @@ describe('a recording', () => {
 
 describe('a settling string', () => {
 	it('shows its readings and where it comes to rest', () => {
-		const settling = {
+		const settling: Schemas['SettlingView'] = {
 			settles_at_in: { value: 8, plus_minus: 0.125, source: 'measured' },
 			sinks_in: 0.1,
 			settled_after_h: 12,
@@ -159,7 +171,7 @@ describe('a settling string', () => {
 				[24, 8.125]
 			],
 			hours_now: 25
-		} as never;
+		};
 		const { container } = render(SettlingPlate, { props: { settling } });
 		expect(container.textContent).toContain('comes to 8');
 		expect(table()).toEqual([

@@ -1,5 +1,6 @@
 import { vi } from 'vitest';
-import type { Bench, RigView } from '$lib/api/client';
+import type { Bench, Rig, RigView } from '$lib/api/client';
+import * as answers from './answers';
 
 /** What the stand-in server was asked. */
 export interface Asked {
@@ -7,44 +8,29 @@ export interface Asked {
 	body: Record<string, unknown>;
 }
 
-const RIG = {
-	name: 'One',
-	use: 'range',
-	archer: { draw_length_in: 28, release: 'split', hand: 'right', thumb_offset_mm: null },
-	bow: { marked_weight_lbf: 36, measured: [], brace_reference: 'grip' },
-	string: { strands: 14, twists: null, material: 'polyester' },
-	step_up: { weeks: 6 },
-	aim: { distances_m: [10, 20] }
-};
-
 type Changes = Record<string, unknown>;
 
-function changed(changes: Changes): typeof RIG {
-	const rig = structuredClone(RIG);
+function changed(changes: Changes): Rig {
+	const rig = structuredClone(answers.rig.rig);
 	for (const [path, value] of Object.entries(changes)) {
-		const [parent, leaf] = path.split('.') as [string, string | undefined];
-		const place = rig as unknown as Record<string, Record<string, unknown>>;
-		if (leaf === undefined) (place as Record<string, unknown>)[parent] = value;
-		else place[parent]![leaf] = value;
+		const [parent, leaf] = path.split('.') as [keyof Rig, string | undefined];
+		// What a test changes is its own affair: the path is read as the server would.
+		if (leaf === undefined) Object.assign(rig, { [parent]: value });
+		else Object.assign(rig[parent] as object, { [leaf]: value });
 	}
 	return rig;
 }
 
 export function rigView(seq: number, changes: Changes = {}): RigView {
 	return {
-		id: 1,
+		...answers.rig,
 		seq,
-		archived: false,
 		rig: changed(changes),
 		states: [
 			{ station: 'draw', state: 'open', moved: [], reasons: [] },
 			{ station: 'crawls', state: 'settled', moved: [], reasons: [] }
-		],
-		undoable: null,
-		redoable: null,
-		trials: [],
-		earlier: []
-	} as unknown as RigView;
+		]
+	};
 }
 
 export function benchView(changes: Changes = {}): Bench {
@@ -52,20 +38,15 @@ export function benchView(changes: Changes = {}): Bench {
 	const draw = { value: rig.archer.draw_length_in, quantity: 'draw', plus_minus: null };
 	const weight = { value: 36.5, quantity: 'weight', plus_minus: 1.5 };
 	return {
+		...structuredClone(answers.bench),
 		rig,
 		stations: [],
 		notes: [],
-		listening: null,
 		takedown_recurve: false,
-		draw_lines: {
-			nock_x_in: 26.25,
-			trade_x_in: -1.75,
-			back_x_in: -1.75,
-			to_pivot_in: 26.25,
-			to_back_in: 28
-		},
+		listening: null,
 		turns_seen: [],
 		force_draw: {
+			...answers.bench.force_draw!,
 			true_draw_in: { value: 28, plus_minus: 1, source: 'rule' },
 			weight_at_draw_lbf: { value: 36.5, plus_minus: 1.5, source: 'model' }
 		},
@@ -74,7 +55,7 @@ export function benchView(changes: Changes = {}): Bench {
 			{ id: 'weight', title: 'At your draw', station: 'weight', value: weight, source: 'model' },
 			{ id: 'speed', title: 'Speed', station: 'arrow', value: null, source: 'model' }
 		]
-	} as unknown as Bench;
+	};
 }
 
 function json(body: unknown, status = 200): Response {
