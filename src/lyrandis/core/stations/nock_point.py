@@ -5,6 +5,7 @@ from __future__ import annotations
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.stations.base import Answer
+from lyrandis.core.tune.nock_point import START_MM
 from lyrandis.core.words import word
 
 _READ_MM = 0.5  # a bow square is read so
@@ -36,9 +37,13 @@ def tell(b: Bench) -> Answer:
 
 def _range(b: Bench) -> Finding:
     n = b.nock
+    (low, high), (_, thumb) = START_MM["split"], START_MM["thumb"]
     why = say(
-        "Ordinary starts: 3/8 to 5/8 in split finger, a little more three under, about one arrow "
-        "diameter more when walking the string, 0 to 2 mm for the thumb. Your reads decide."
+        "Ordinary starts: {low} to {high} split finger, a little more three under, about one arrow "
+        "diameter more when walking the string, up to {thumb} for the thumb. Your reads decide.",
+        low=("nock_height", low),
+        high=("nock_height", high),
+        thumb=("nock_height", thumb),
     )
     if n.assumed:
         return mind(

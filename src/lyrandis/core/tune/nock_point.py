@@ -7,7 +7,7 @@ from dataclasses import dataclass
 from lyrandis.core.rig import Release, Rig
 from lyrandis.core.units import MM_PER_IN
 
-_START_MM: dict[Release, tuple[float, float]] = {
+START_MM: dict[Release, tuple[float, float]] = {
     "split": (3 / 8 * MM_PER_IN, 5 / 8 * MM_PER_IN),
     "three_under": (1 / 2 * MM_PER_IN, 3 / 4 * MM_PER_IN),
     "thumb": (0.0, 2.0),
@@ -35,7 +35,7 @@ def nock_start(rig: Rig) -> NockStart:
 
     String walkers need about one more arrow diameter than plain three under.
     """
-    low, high = _START_MM[rig.archer.release]
+    low, high = START_MM[rig.archer.release]
     if crawls_used(rig):
         high += rig.arrow.diameter_mm
     start = (low + high) / 2

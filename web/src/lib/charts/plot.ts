@@ -55,3 +55,10 @@ export function within(at: Plot, points: readonly Pair[]): Pair[] {
 	const [y0, y1] = at.y.domain() as [number, number];
 	return points.filter(([x, y]) => x >= x0 && x <= x1 && y >= y0 && y <= y1);
 }
+
+/** A scale along one line, between two pixels. */
+export function ruler(domain: readonly [number, number], left: number, right: number): Ruler {
+	return scaleLinear().domain(domain).range([left, right]);
+}
+
+export type Ruler = ScaleLinear<number, number>;

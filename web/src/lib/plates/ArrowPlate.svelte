@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { scaleLinear } from 'd3-scale';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import ArrowShape from './ArrowShape.svelte';
@@ -10,7 +9,8 @@
 	import Label from '$lib/charts/Label.svelte';
 	import Mark from '$lib/charts/Mark.svelte';
 	import Note from '$lib/charts/Note.svelte';
-	import { plot, within, type Pair } from '$lib/charts/plot';
+	import { plot, ruler, within, type Pair } from '$lib/charts/plot';
+	import Rule from '$lib/charts/Rule.svelte';
 	import Span from '$lib/charts/Span.svelte';
 	import Spot from '$lib/charts/Spot.svelte';
 	import Plate from './Plate.svelte';
@@ -125,12 +125,9 @@
 			/>
 
 			{#if window_}
-				{@const s = scaleLinear()
-					.domain([
-						Math.min(window_.low, rig.arrow.static_spine) * 0.85,
-						Math.max(window_.high, rig.arrow.static_spine) * 1.12
-					])
-					.range([chartRight + 24, width - 14])}
+				{@const stiffest = Math.min(window_.low, rig.arrow.static_spine) * 0.85}
+				{@const weakest = Math.max(window_.high, rig.arrow.static_spine) * 1.12}
+				{@const s = ruler([stiffest, weakest], chartRight + 24, width - 14)}
 				{@const spine = rig.arrow.static_spine}
 				<text
 					x={chartRight + 24}
@@ -148,10 +145,7 @@
 					fill="var(--moss-wash)"
 					stroke="var(--moss)"
 				/>
-				{#each s.ticks(4) as tick (tick)}
-					<path d="M{s(tick)} 250v5" stroke="var(--quiet)" />
-					<text class="q num" x={s(tick)} y="270" text-anchor="middle">{tick}</text>
-				{/each}
+				<Rule x={s} y={240} ticks={4} from={10} words={30} line={false} />
 				<path d="M{s(window_.spine_28in.value)} 226v28" stroke="var(--moss)" stroke-width="2" />
 				<path
 					d="M{s(spine)} 216v30l-5 -8m5 8 5 -8"

@@ -1,5 +1,4 @@
 <script lang="ts">
-	import { scaleLinear } from 'd3-scale';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import ArrowShape from './ArrowShape.svelte';
@@ -7,6 +6,7 @@
 	import Dimension from './Dimension.svelte';
 	import { fit } from './frame';
 	import Label from '$lib/charts/Label.svelte';
+	import { ruler } from '$lib/charts/plot';
 	import Plate from './Plate.svelte';
 
 	/** The whole bow to scale at brace and at full draw, and the five schools beside it. */
@@ -100,9 +100,8 @@
 
 		{@const x0 = left + 135}
 		{@const lows = schools.flatMap((s) => [s.low_in, s.high_in]).filter((v) => v != null)}
-		{@const x = scaleLinear()
-			.domain([Math.min(length - 4, ...lows) - 1, Math.max(length + 4, ...lows) + 2])
-			.range([x0, width - 12])}
+		{@const shown = [Math.min(length - 4, ...lows) - 1, Math.max(length + 4, ...lows) + 2] as const}
+		{@const x = ruler(shown, x0, width - 12)}
 		<text
 			x={left + 20}
 			y="22"

@@ -1,7 +1,8 @@
 <script lang="ts">
-	import { scaleLinear } from 'd3-scale';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { extent, ruler } from '$lib/charts/plot';
+	import Rule from '$lib/charts/Rule.svelte';
 	import Plate from './Plate.svelte';
 
 	/** The six checks in order: each with its shots before and after, and what the change made. */
@@ -33,9 +34,7 @@
 >
 	{#snippet children(width, height)}
 		{@const all = done.flatMap((d) => [...d.before_db, ...d.after_db])}
-		{@const x = scaleLinear()
-			.domain(all.length ? [Math.min(...all) - 1, Math.max(...all) + 1] : [0, 1])
-			.range([200, width - 150])}
+		{@const x = ruler(all.length ? extent(all, 1) : [0, 1], 200, width - 150)}
 		{@const row = (height - 40) / Math.max(checks.length, 1)}
 		{#each checks as check, i (check.id)}
 			{@const y = 22 + i * row}
@@ -83,9 +82,7 @@
 			{/if}
 		{/each}
 		{#if all.length}
-			{#each x.ticks(6) as tick (tick)}
-				<text class="q num" x={x(tick)} y={height - 6} text-anchor="middle">{tick}</text>
-			{/each}
+			<Rule {x} y={height - 26} ticks={6} line={false} />
 			<text class="q" x={width - 140} y={height - 6}>dB, this day only</text>
 		{:else}
 			<text class="q" x={(200 + width - 150) / 2} y={height / 2} text-anchor="middle"

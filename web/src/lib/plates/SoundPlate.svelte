@@ -1,6 +1,7 @@
 <script lang="ts">
-	import { scaleLinear } from 'd3-scale';
 	import type { Schemas } from '$lib/api/client';
+	import { ruler } from '$lib/charts/plot';
+	import Rule from '$lib/charts/Rule.svelte';
 	import Plate from './Plate.svelte';
 
 	/** A recording's outline with what was found in it: a press takes a shot out or in again, a press
@@ -35,13 +36,8 @@
 	])}
 >
 	{#snippet children(width, height)}
-		{@const x = scaleLinear()
-			.domain([0, sound.duration_s])
-			.range([6, width - 6])}
-		{@const y = scaleLinear()
-			.domain([low, high])
-			.range([height - 24, 26])
-			.clamp(true)}
+		{@const x = ruler([0, sound.duration_s], 6, width - 6)}
+		{@const y = ruler([low, high], height - 24, 26).clamp(true)}
 		<path
 			d="M{x(0)} {y(low)}{sound.outline_db
 				.map((v, i) => `L${x(i * sound.slice_s)} ${y(v)}`)
@@ -49,7 +45,6 @@
 			fill="var(--ghost)"
 			opacity="0.7"
 		/>
-		<path d="M{x(0)} {y(low)}H{x(sound.duration_s)}" stroke="var(--quiet)" />
 		<!-- By keyboard a shot is added with its time, typed beside the recording. -->
 		<rect
 			x="6"
@@ -61,10 +56,7 @@
 			style:cursor="copy"
 			onclick={(e) => onadd(x.invert(e.offsetX))}
 		/>
-		{#each x.ticks(8) as tick (tick)}
-			<path d="M{x(tick)} {y(low)}v4" stroke="var(--quiet)" />
-			<text class="q num" x={x(tick)} y={y(low) + 16} text-anchor="middle">{tick}</text>
-		{/each}
+		<Rule {x} y={y(low)} ticks={8} from={0} words={16} />
 		<text class="q" x={width - 6} y={y(low) + 16} text-anchor="end">s</text>
 		{#each sound.events as event (event.at_s)}
 			{@const gone = out.includes(event.at_s)}

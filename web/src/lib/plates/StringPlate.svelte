@@ -1,11 +1,12 @@
 <script lang="ts">
-	import { scaleLinear } from 'd3-scale';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import BowShape from './BowShape.svelte';
 	import Dimension from './Dimension.svelte';
 	import { fit } from './frame';
 	import Label from '$lib/charts/Label.svelte';
+	import { extent, ruler } from '$lib/charts/plot';
+	import Rule from '$lib/charts/Rule.svelte';
 	import Plate from './Plate.svelte';
 
 	/** The braced bow with its string, and the string's length against what is usual and needed. */
@@ -67,9 +68,7 @@
 			>
 
 			{@const lengths = marks.map((m) => m.at)}
-			{@const x = scaleLinear()
-				.domain([Math.min(...lengths) - 1.5, Math.max(...lengths) + 1.5])
-				.range([left + 50, width - 24])}
+			{@const x = ruler(extent(lengths, 1.5), left + 50, width - 24)}
 			<text
 				x={left + 40}
 				y="26"
@@ -77,13 +76,7 @@
 				style:font-size="16px"
 				style:font-weight="600">Length, loop to loop, braced</text
 			>
-			<path d="M{x.range()[0]} 150H{x.range()[1]}" stroke="var(--quiet)" />
-			{#each x.ticks(5) as tick (tick)}
-				<path d="M{x(tick)} 146v8" stroke="var(--quiet)" />
-				<text class="q num" x={x(tick)} y="170" text-anchor="middle"
-					><Label text={`${bl(tick)}`} /></text
-				>
-			{/each}
+			<Rule {x} y={150} says={bl} />
 			<rect
 				x={x(fits.needed_length_in - 0.5)}
 				y="142"
