@@ -39,4 +39,4 @@ def test_every_station_is_shown_and_every_number_is_one(changes):
 @settings(SETTINGS, max_examples=15)
 @given(SOME)
 def test_every_rig_prints(changes):
-    assert rig_sheet(changed(Rig(), changes), {}, "2026-11-23").startswith(b"%PDF-")
+    assert rig_sheet(Bench(changed(Rig(), changes), (), "2026-11-23"), {}).startswith(b"%PDF-")

@@ -127,7 +127,7 @@ def drawn_lines(pdf):
 
 class TestSheet:
     def text(self, rig, units=None):
-        pages = PdfReader(io.BytesIO(rig_sheet(rig, units or {}, "2026-11-23"))).pages
+        pages = PdfReader(io.BytesIO(rig_sheet(Bench(rig, (), "2026-11-23"), units or {}))).pages
         return "\n".join(p.extract_text() for p in pages)
 
     def test_carries_settings_findings_and_the_chart(self):
@@ -147,14 +147,16 @@ class TestSheet:
 
     def test_the_check_bar_is_50_mm(self):
         lengths = [
-            x1 - x0 for x0, y0, x1, y1 in drawn_lines(rig_sheet(RIG, {}, "2026-11-23")) if y0 == y1
+            x1 - x0
+            for x0, y0, x1, y1 in drawn_lines(rig_sheet(Bench(RIG, (), "2026-11-23"), {}))
+            if y0 == y1
         ]
         assert any(abs(length - 50 * MM) < 0.02 for length in lengths)
 
     def test_the_tab_card_is_at_true_size(self):
         """The marks below the arrow nock's line stand at the crawls, in millimetres."""
         rows = [r.crawl_mm for r in Bench(RIG).aim.chart.rows]
-        lines = drawn_lines(rig_sheet(RIG, {}, "2026-11-23"))
+        lines = drawn_lines(rig_sheet(Bench(RIG, (), "2026-11-23"), {}))
         marks = [y0 for x0, y0, x1, y1 in lines if y0 == y1 and abs(x1 - x0 - 7 * MM) < 0.02]
         assert len(marks) == len(rows)
         gaps = [
@@ -224,7 +226,7 @@ def test_the_sheet_knows_what_the_trials_found():
         kept = tuple(
             KeptTrial(i + 1, "2026-03-01T10:00:00+00:00", t, RIG) for i, t in enumerate(trials)
         )
-        pdf = rig_sheet(RIG, {}, "2026-03-05T10:00:00+00:00", kept)
+        pdf = rig_sheet(Bench(RIG, kept, "2026-03-05T10:00:00+00:00"), {})
         return " ".join(
             " ".join(p.extract_text() for p in PdfReader(io.BytesIO(pdf)).pages).split()
         )

@@ -330,7 +330,8 @@ def trials_csv(id: RigId, kind: TrialKind, desk: AtDesk) -> Response:
 @router.get("/{id}/schedule")
 def get_schedule(id: RigId, desk: AtDesk) -> list[Due]:
     """What is due when on this rig, the nearest first."""
-    return papers.schedule_of(desk.get(id), now())
+    kept = desk.get(id)
+    return papers.schedule_of(kept, papers.bench_of(kept, now()))
 
 
 @router.get("/{id}/schedule.ics", response_class=Response, responses=answers("text/calendar"))
@@ -338,7 +339,7 @@ def schedule_calendar(id: RigId, desk: AtDesk) -> Response:
     """The dated part of the schedule as iCalendar."""
     kept = desk.get(id)
     headers = {"Content-Disposition": _file_name(f"{kept.present.rig.name} schedule", "ics")}
-    text = papers.schedule_calendar(kept, now())
+    text = papers.schedule_calendar(kept, papers.bench_of(kept, now()))
     return Response(text, media_type="text/calendar", headers=headers)
 
 
@@ -346,7 +347,7 @@ def schedule_calendar(id: RigId, desk: AtDesk) -> Response:
 def step_up_calendar(id: RigId, desk: AtDesk) -> Response:
     """The plan to go up in weight as iCalendar."""
     kept = desk.get(id)
-    text = papers.step_up_calendar(kept, now())
+    text = papers.step_up_calendar(kept, papers.bench_of(kept, now()))
     headers = {"Content-Disposition": _file_name(f"{kept.present.rig.name} step up", "ics")}
     return Response(text, media_type="text/calendar", headers=headers)
 
@@ -355,6 +356,6 @@ def step_up_calendar(id: RigId, desk: AtDesk) -> Response:
 def sheet(id: RigId, desk: AtDesk, preferences: Preferences) -> Response:
     """The printed rig sheet as PDF, in the archer's units."""
     kept = desk.get(id)
-    pdf = papers.sheet_of(kept, get_preferences(preferences).units, now())
+    pdf = papers.sheet_of(papers.bench_of(kept, now()), get_preferences(preferences).units)
     name = _file_name(kept.present.rig.name, "pdf").replace("attachment", "inline")
     return Response(pdf, media_type="application/pdf", headers={"Content-Disposition": name})

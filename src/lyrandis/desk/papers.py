@@ -14,43 +14,44 @@ from lyrandis.files.sheet import rig_sheet
 from lyrandis.store.kept import Kept
 
 
-def schedule_of(kept: Kept, made: str) -> list[Due]:
-    """What is due when, seen from a time."""
-    present = kept.present
-    b = Bench(present.rig, present.trials, made)
-    return schedule(b, states(present.marks, present.rig))
+def bench_of(kept: Kept, made: str) -> Bench:
+    """A kept rig on the bench at a time; one bench serves all of its papers."""
+    return Bench(kept.present.rig, kept.present.trials, made)
 
 
-def schedule_calendar(kept: Kept, made: str) -> bytes:
+def schedule_of(kept: Kept, b: Bench) -> list[Due]:
+    """What is due when, seen from the bench's time."""
+    return schedule(b, states(kept.present.marks, b.rig))
+
+
+def schedule_calendar(kept: Kept, b: Bench) -> bytes:
     """The dated part of the schedule as iCalendar."""
-    name = kept.present.rig.name
+    name = b.rig.name
     notes = [
         DayNote(f"{due.id}-rig-{kept.id}", due.day, f"{name}: {due.title.plain()}", due.why.plain())
-        for due in schedule_of(kept, made)
+        for due in schedule_of(kept, b)
         if due.day is not None
     ]
-    return write_calendar(name, notes, made)
+    return write_calendar(name, notes, b.now)
 
 
-def step_up_calendar(kept: Kept, made: str) -> bytes:
+def step_up_calendar(kept: Kept, b: Bench) -> bytes:
     """The plan to go up in weight as iCalendar; refuses a rig without one."""
-    rig = kept.present.rig
-    steps = Bench(rig, kept.present.trials, made).bow.steps
+    steps = b.bow.steps
     if not steps:
         raise RefusedError("step_up.goal_lbf", "There is no plan yet: set a goal first.")
     notes = [
         DayNote(
             f"step-{step.number}-rig-{kept.id}",
             step.day,
-            f"{rig.name}: up to {write(step.weight_lbf, 'weight')} at the earliest",
+            f"{b.rig.name}: up to {write(step.weight_lbf, 'weight')} at the earliest",
             f"Only after {step.earned_by}. Stop at pain.",
         )
         for step in steps
     ]
-    return write_calendar(f"{rig.name}: weight", notes, made)
+    return write_calendar(f"{b.rig.name}: weight", notes, b.now)
 
 
-def sheet_of(kept: Kept, units: Mapping[str, str], made: str) -> bytes:
+def sheet_of(b: Bench, units: Mapping[str, str]) -> bytes:
     """The printed rig sheet as PDF."""
-    present = kept.present
-    return rig_sheet(present.rig, units, made, present.trials)
+    return rig_sheet(b, units)

@@ -57,7 +57,8 @@ def show_all(kept: Kept, before: Kept | None, entries: Sequence[Entry], made: st
     before : the rig before its latest entry; None for a new one
     entries : those that were not shown yet
     """
-    bench = bench_view(Bench(kept.present.rig, kept.present.trials, made))
+    b = papers.bench_of(kept, made)
+    bench = bench_view(b)
     if before is not None:
         _refuse_own(bench.stations, before, entries[-1].changes, made)
     else:
@@ -70,10 +71,10 @@ def show_all(kept: Kept, before: Kept | None, entries: Sequence[Entry], made: st
     for station in bench.stations:
         for said in (station.answer, *(f.said for f in station.findings)):
             said.plain()
-    papers.schedule_calendar(kept, made)
+    papers.schedule_calendar(kept, b)
     with suppress(RefusedError):  # a rig without a plan has no such calendar
-        papers.step_up_calendar(kept, made)
-    papers.sheet_of(kept, {}, made)
+        papers.step_up_calendar(kept, b)
+    papers.sheet_of(b, {})
 
 
 def refuse_unshowable(now: Callable[[], str]) -> Check:

@@ -23,7 +23,6 @@ from lyrandis.core.findings import Finding
 from lyrandis.core.rig import Rig
 from lyrandis.core.stations import views
 from lyrandis.core.tally import tally
-from lyrandis.core.trials import KeptTrial
 from lyrandis.core.units import write
 from lyrandis.core.words import word
 
@@ -229,17 +228,15 @@ def _chart_rows(bench: Bench, units: Units) -> list[list[str]]:
     return [[_latin(cell) for cell in row] for row in rows]
 
 
-def rig_sheet(rig: Rig, units: Units, now: str, trials: tuple[KeptTrial, ...] = ()) -> bytes:
+def rig_sheet(bench: Bench, units: Units) -> bytes:
     """The sheet as PDF.
 
     Parameters
     ----------
-    rig : the rig as kept
+    bench : the rig as kept with its trials, and the time at which it is printed
     units : display unit per quantity; defaults where absent
-    now : ISO day or time at which it is printed
-    trials : those of the rig's history, for what they say of it
     """
-    bench = Bench(rig, trials, now)
+    rig, now = bench.rig, bench.now
     out = BytesIO()
     c = Canvas(out, pagesize=A4, pageCompression=1)
     c.setTitle(f"{rig.name}: rig sheet")
