@@ -149,8 +149,7 @@ def test_a_step_back_reads_no_more_than_lies_between_checkpoints(store, monkeypa
     assert store.get(id).present.rig.string.strands == 10 + 148 % 9
 
 
-def test_the_latest_trials_count_and_the_earlier_ones_are_had_by_the_page(store, monkeypatch):
-    monkeypatch.setattr(present, "MOST_TRIALS", 40)
+def test_the_latest_trials_count_and_the_earlier_ones_are_had_by_the_page(store):
     id = store.create(Rig()).id
     entries = [
         Entry(seq=n, kind="trial", at=f"2026-01-01T10:{n % 60:02d}:00Z", station="weight",
@@ -160,7 +159,7 @@ def test_the_latest_trials_count_and_the_earlier_ones_are_had_by_the_page(store,
     id = store.create(Rig(), entries).id
     kept = store.get(id)
     every = sorted(replay(Rig(), entries).trials, key=lambda t: (t.day, t.seq), reverse=True)
-    assert kept.present.trials == tuple(sorted(every[:40], key=lambda t: t.seq))
+    assert kept.present.trials == tuple(sorted(every[: present.MOST_TRIALS], key=lambda t: t.seq))
     paged, after = [], None
     while found := store.trials(id, "hold", after, 7):
         paged += found

@@ -16,7 +16,7 @@ from lyrandis.core.trials import KeptTrial, Trial, TrialKind
 from lyrandis.store.kept import Kept, Listed, Unreadable
 from lyrandis.store.pages import Page
 
-TRIALS_SHOWN = 12  # of each kind before one asks for earlier ones
+TRIALS_SHOWN = 8  # of each kind before one asks for earlier ones
 
 
 class RigNote(BaseModel):

@@ -109,8 +109,8 @@ def derive(began: tuple[str, int] | Rig, heads: Iterable[tuple[int, str]],
 
 def kept_trial(row: Any, base: str, form: int) -> KeptTrial:
     """A trial of its row."""
-    rig = rig_with(base, form, row.made_with)
-    return KeptTrial(row.seq, row.at, trial_of(row.trial), rig, row.struck)
+    _, seq, _, at, _, struck, trial, made_with = row
+    return KeptTrial(seq, at, trial_of(trial), rig_with(base, form, made_with), struck)
 
 
 def _trial_row(id: int, base: Rig, kept: KeptTrial, made_with: str | None = None) -> dict[str, Any]:

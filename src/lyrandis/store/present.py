@@ -16,7 +16,7 @@ from lyrandis.store.kept import Kept, Listed, Unreadable, name_of
 from lyrandis.store.tables import EntryRow, RigRow, SnapshotRow, TrialRow
 from lyrandis.store.texts import base_of, state_of, summary_of
 
-MOST_TRIALS = 40  # of each kind count, and are shown before one asks for earlier ones
+MOST_TRIALS = 30  # of each kind count, and are shown before one asks for earlier ones
 
 
 def _seq(*where: Any) -> Any:
