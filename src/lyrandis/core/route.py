@@ -9,6 +9,8 @@ rig as it was when the station was last kept or checked.
 from __future__ import annotations
 
 from collections.abc import Callable, Iterable, Sequence
+from dataclasses import dataclass
+from functools import cached_property
 from typing import Literal, NamedTuple
 
 from pydantic import BaseModel
@@ -205,6 +207,18 @@ READS: dict[str, Read] = {
 }
 
 
+class _Seen(dict[str, float | str | None]):
+    """The readings of one rig, each taken when it is first asked for."""
+
+    def __init__(self, rig: Rig) -> None:
+        super().__init__()
+        self.rig = rig
+
+    def __missing__(self, name: str) -> float | str | None:
+        value = self[name] = READS[name].off(self.rig)
+        return value
+
+
 class Watch(NamedTuple):
     """`station` rests on `read`: a move beyond `threshold` (quantity's stored unit) makes it due.
 
@@ -264,15 +278,22 @@ WATCHES: tuple[Watch, ...] = (
 
 def moved_since(reads: Iterable[str], before: Rig, now: Rig) -> list[str]:
     """The names of those readings [keys of READS] that differ between two rigs at all."""
-    return [READS[name].short for name in reads if READS[name].off(before) != READS[name].off(now)]
+    was, is_now = _Seen(before), _Seen(now)
+    return [READS[name].short for name in reads if was[name] != is_now[name]]
 
 
-class Mark(NamedTuple):
+@dataclass(frozen=True)
+class Mark:
     """A station was kept or checked: how it stands, and the rig as it was right after."""
 
     station: str
     standing: Standing
     rig: Rig
+
+    @cached_property
+    def seen(self) -> _Seen:
+        """The rig's readings then: every preview compares with the same few marks."""
+        return _Seen(self.rig)
 
 
 class StationState(BaseModel):
@@ -284,9 +305,9 @@ class StationState(BaseModel):
     reasons: list[Said]
 
 
-def _moved(watch: Watch, before: Rig, now: Rig) -> Said | None:
+def _moved(watch: Watch, before: _Seen, now: _Seen) -> Said | None:
     read = READS[watch.read]
-    a, b = read.off(before), read.off(now)
+    a, b = before[watch.read], now[watch.read]
     if a is None or b is None:
         if a is None and b is None:
             return None
@@ -313,6 +334,7 @@ def states(marks: Sequence[Mark], present: Rig) -> list[StationState]:
     present : the rig as it stands (or as a preview would make it)
     """
     latest: dict[str, Mark] = {mark.station: mark for mark in marks}
+    now = _Seen(present)
     told = []
     for station in ROUTE:
         mark = latest.get(station.id)
@@ -322,7 +344,7 @@ def states(marks: Sequence[Mark], present: Rig) -> list[StationState]:
         due = {
             READS[w.read].short: said
             for w in WATCHES
-            if w.station == station.id and (said := _moved(w, mark.rig, present)) is not None
+            if w.station == station.id and (said := _moved(w, mark.seen, now)) is not None
         }
         told.append(
             StationState(
