@@ -32,6 +32,8 @@ export type Choice = 'mine' | 'theirs' | 'look';
 /** What this window was about to log or do, beside its changes. */
 export interface Mine {
 	trial?: string;
+	/** Whether that trial waits on the bench with the changes it brought. */
+	waits?: boolean;
 	deed?: string;
 }
 
@@ -285,7 +287,9 @@ export class RigBench {
 				this.meanwhile = { lines, kept, sent, mine, choose };
 			});
 			this.meanwhile = null;
-			this.adopt(kept, seen.bench, choice === 'theirs' ? sent : {});
+			const theirs = choice === 'theirs';
+			if (theirs && mine?.waits) this.trial = null;
+			this.adopt(kept, seen.bench, theirs ? sent : {});
 			if (choice !== 'mine') return null;
 		}
 	}
@@ -298,7 +302,6 @@ export class RigBench {
 		this.refused = {};
 		this.fault = null;
 		const left = Object.entries($state.snapshot(this.changes)).filter(([p]) => !(p in dropped));
-		if (Object.keys(dropped).length) this.trial = null;
 		this.changes = {};
 		this.turns++;
 		this.bench = bench;
@@ -324,7 +327,7 @@ export class RigBench {
 			changes: $state.snapshot(this.changes),
 			trial: this.trial
 		};
-		const mine = this.trial?.kind ? { trial: this.trial.kind } : {};
+		const mine = this.trial?.kind ? { trial: this.trial.kind, waits: true } : {};
 		return this.write(() => this.post('keep', body), body.changes, mine);
 	}
 

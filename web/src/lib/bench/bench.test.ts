@@ -12,6 +12,14 @@ beforeEach(async () => {
 });
 afterEach(() => vi.unstubAllGlobals());
 
+const HELD: TrialOf<'hold'> = {
+	kind: 'hold',
+	weight_lbf: 36,
+	seconds: 9,
+	ended: 'steady',
+	day: '',
+	notes: ''
+};
 const DRAW = 'archer.draw_length_in';
 const settled = () => vi.waitFor(() => expect(server.asked.length).toBeGreaterThan(0));
 
@@ -153,6 +161,16 @@ describe('a rig on the bench', () => {
 			expect(bench.busy).toBe(false);
 		});
 
+		it('takes theirs with a trial that waited too', async () => {
+			bench.trial = HELD;
+			server.meanwhile = { [DRAW]: 27 };
+			const kept = bench.keep('draw', '', 'provisional');
+			await vi.waitFor(() => expect(bench.meanwhile?.mine?.trial).toBe('hold'));
+			bench.meanwhile!.choose('theirs');
+			expect(await kept).toBe(false);
+			expect(bench.dirty).toBe(false);
+		});
+
 		it('leaves mine on top of theirs, not kept', async () => {
 			expect(await keeping('look')).toBe(false);
 			expect(bench.kept.seq).toBe(1);
@@ -208,23 +226,15 @@ describe('trials', () => {
 	it('go with the changes they brought, and go when those are thrown away', async () => {
 		const server = serve();
 		const bench = await RigBench.open(1);
-		const trial: TrialOf<'hold'> = {
-			kind: 'hold',
-			weight_lbf: 36,
-			seconds: 9,
-			ended: 'steady',
-			day: '',
-			notes: ''
-		};
-		bench.trial = trial;
+		bench.trial = HELD;
 		expect(bench.dirty).toBe(true);
 		bench.revert();
 		expect(bench.trial).toBeNull();
-		bench.trial = trial;
+		bench.trial = HELD;
 		bench.set('archer.draw_length_in', 29);
 		await bench.keep('draw', '', 'provisional');
 		const kept = server.asked.find((a) => a.path.endsWith('/keep'));
-		expect(kept?.body).toMatchObject({ trial, changes: { 'archer.draw_length_in': 29 } });
+		expect(kept?.body).toMatchObject({ trial: HELD, changes: { 'archer.draw_length_in': 29 } });
 		expect(bench.dirty).toBe(false);
 	});
 });
