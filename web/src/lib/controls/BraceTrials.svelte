@@ -4,7 +4,6 @@
 	import { sendJob } from '$lib/api/upload';
 	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
-	import SoundPlate from '$lib/plates/SoundPlate.svelte';
 	import SweepPlate from '$lib/plates/SweepPlate.svelte';
 	import Microphone from './Microphone.svelte';
 	import TrialList from './TrialList.svelte';
@@ -283,7 +282,9 @@
 		/>
 	</div>
 	{#if sound}
-		<SoundPlate {sound} {out} onpress={press} onadd={(seconds) => void add(seconds)} />
+		{#await import('$lib/plates/SoundPlate.svelte') then { default: SoundPlate }}
+			<SoundPlate {sound} {out} onpress={press} onadd={(seconds) => void add(seconds)} />
+		{/await}
 		<div class="line">
 			<span class="quiet">A shot that was missed, at</span>
 			<input class="line-input num short" bind:value={at} aria-label="Time of a missed shot" />
