@@ -110,11 +110,14 @@ def test_the_browsers_microphone_records_a_wav(page, demo):
     page.get_by_role("button", name="Microphone").click()
     recording = page.get_by_role("button", name=re.compile("Stop recording, [3-9]"))
     expect(recording).to_be_visible()
-    with page.expect_response("**/api/jobs/*/events") as answer:
+    with page.expect_response("**/api/jobs/sound") as answer:
         page.get_by_role("button", name="Stop recording", exact=False).click()
-    assert answer.value.status == 200
-    told = answer.value.text().partition("event: done")[2]
-    assert json.loads(told.partition("data: ")[2].splitlines()[0])["duration_s"] > 1.5
+    assert answer.value.status == 202
+    events = f"{demo}/api/jobs/{answer.value.json()['id']}/events"
+    with urllib.request.urlopen(events) as followed:
+        told = followed.read().decode().partition("event: done")[2]
+    sound = json.loads(told.partition("data: ")[2].splitlines()[0])
+    assert sound["duration_s"] > 1.5
 
 
 def test_nonsense_in_a_trial_is_refused_and_stays(page, demo):
