@@ -104,6 +104,37 @@ def test_the_same_inputs_are_worked_on_once(jobs):
     other.stop()
 
 
+def test_one_who_leaves_does_not_stop_the_others(jobs):
+    gate = Gate()
+    job = jobs.start("gate", gate, key="a")
+    assert jobs.start("gate", gate, key="a") is job
+    assert gate.begun.wait(PATIENCE_S)
+    job.leave()
+    gate.through.set()
+    assert ended(job).result == "through"
+
+
+def test_what_is_being_stopped_is_begun_anew_for_the_next(jobs):
+    gate = Gate()
+    job = jobs.start("gate", gate, key="a")
+    assert gate.begun.wait(PATIENCE_S)
+    job.leave()
+    again = jobs.start("gate", lambda _: 5, key="a")
+    assert again is not job
+    assert ended(again).result == 5
+    assert ended(job).state == "stopped"
+
+
+def test_a_job_that_is_over_holds_no_file(jobs):
+    done = ended(jobs.start("one", lambda _: 1))
+    gates = [Gate() for _ in range(HEAVY_AT_ONCE + 1)]
+    held = [jobs.start("gate", gate) for gate in gates]
+    held[-1].stop()
+    assert (done.work, held[-1].work) == (None, None)
+    for gate in gates:
+        gate.through.set()
+
+
 def test_a_digest_is_of_all_its_inputs():
     def of(*inputs, text=b"abc"):
         return digest(*inputs, file=io.BytesIO(text))

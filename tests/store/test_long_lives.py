@@ -12,6 +12,7 @@ from lyrandis.core.history import Entry, State, UnreadEntry, fates, replay
 from lyrandis.core.rig import Rig
 from lyrandis.core.summary import summary
 from lyrandis.core.trials import BraceTrial, HoldTrial
+from lyrandis.desk.views import view_of
 from lyrandis.store import database, derived, present
 from lyrandis.store.kept import Unreadable
 from lyrandis.store.rigs import NothingError, RigStore
@@ -221,6 +222,31 @@ def test_a_snapshot_that_says_otherwise_is_found_when_the_data_is_looked_over(st
     with store.engine.connect() as connection:
         ((_, why),) = derived.unlike_their_history(connection)
     assert "not what its history says" in why
+
+
+def test_trials_that_say_otherwise_are_found_too(store):
+    id = store.create(Rig()).id
+    store.keep(id, 0, {}, "weight", trial=HoldTrial(weight_lbf=36, seconds=9))
+    with store.engine.connect() as connection:
+        assert list(derived.unlike_their_history(connection)) == []
+    spoil(store, "UPDATE trials SET struck = 1")
+    with store.engine.connect() as connection:
+        ((_, why),) = derived.unlike_their_history(connection)
+    assert "take out its file" in why
+
+
+def test_what_can_be_taken_back_is_told_however_old_its_trial_is(store):
+    entries = [
+        Entry(seq=n, kind="trial", at="2026-01-01T10:00:00Z", station="weight",
+              trial=HoldTrial(weight_lbf=36, seconds=n, day=f"2026-01-{n:02d}"))
+        for n in range(1, present.MOST_TRIALS + 1)
+    ]  # fmt: skip
+    late = HoldTrial(weight_lbf=40, seconds=50, day="2026-02-01")
+    id = store.create(Rig(), entries).id
+    seq = store.keep(id, len(entries), {}, "weight", trial=late).seq
+    kept = store.strike(id, seq, 1, True)
+    assert 1 not in {t.seq for t in kept.present.trials}
+    assert "held 36.0 lb for 1.0 s" in view_of(kept).undoable.plain().lower()
 
 
 def test_a_rig_whose_numbers_break_hides_no_other(store, monkeypatch):

@@ -5,7 +5,7 @@ from __future__ import annotations
 import shutil
 import tempfile
 from pathlib import Path
-from typing import IO, Annotated
+from typing import Annotated
 
 from fastapi import APIRouter, File, Request, UploadFile
 from fastapi.responses import FileResponse
@@ -17,7 +17,7 @@ from lyrandis.api.long import AllJobs, own, waited
 from lyrandis.api.problems import PROBLEM_RESPONSES, answers
 from lyrandis.core.errors import RefusedError
 from lyrandis.desk.rigs import Desk
-from lyrandis.jobs import Tell, Work
+from lyrandis.jobs import Job, Jobs, Tell
 from lyrandis.store.database import FILE_NAME, backup, stamp
 from lyrandis.store.restore import Looked, NoBackupError, look_over, restore_running
 
@@ -83,8 +83,9 @@ def take_out(request: Request) -> FileResponse:
     )
 
 
-def putting_back(folder: Path, desk: Desk, file: IO[bytes]) -> Work:
-    """The work of putting a backup in the place of the data; it closes the file."""
+def putting_back(jobs: Jobs, folder: Path, desk: Desk, upload: UploadFile) -> Job:
+    """Begin to put a backup in the place of the data; the result is a look over it."""
+    file = own(upload)
 
     def work(tell: Tell) -> DataView:
         with tempfile.TemporaryDirectory() as place:
@@ -98,7 +99,7 @@ def putting_back(folder: Path, desk: Desk, file: IO[bytes]) -> Work:
                 raise RefusedError("file", said) from None
         return _view(folder, found, aside)
 
-    return work
+    return jobs.start("restore", work)
 
 
 @router.post("/restore")
@@ -110,6 +111,6 @@ async def put_back(
     A file that is no whole backup, or a newer version's, is refused and changes nothing. Ends
     without a change when the connection is closed before the backup was looked over.
     """
-    work = putting_back(_folder(request), desk, own(file))
-    view: DataView = await waited(request, jobs.start("restore", work))
+    folder = _folder(request)
+    view: DataView = await waited(request, lambda: putting_back(jobs, folder, desk, file))
     return view

@@ -5,21 +5,21 @@ from __future__ import annotations
 import asyncio
 from collections.abc import AsyncIterator
 from dataclasses import asdict
-from typing import Annotated, Any, Literal
+from typing import Annotated, Any
 
 from fastapi import APIRouter, File, Path, Query, Request, UploadFile
 from fastapi.sse import EventSourceResponse, ServerSentEvent
-from pydantic import BaseModel, ConfigDict, Field, TypeAdapter
+from pydantic import BaseModel, Field, TypeAdapter
 
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk
 from lyrandis.api.data import putting_back
-from lyrandis.api.listening import Second, listening, listening_key
-from lyrandis.api.long import AllJobs, own
+from lyrandis.api.listening import Second, listening
+from lyrandis.api.long import AllJobs
 from lyrandis.api.problems import PROBLEM_RESPONSES, problem_of
-from lyrandis.api.rigs import taking_in
+from lyrandis.api.rigs import Body, taking_in
 from lyrandis.api.scale import pulling
-from lyrandis.jobs import Job
+from lyrandis.jobs import Job, State
 
 router = APIRouter(
     prefix="/api/jobs", tags=["jobs"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
@@ -33,7 +33,7 @@ class JobView(BaseModel):
 
     id: int
     kind: str
-    state: Literal["waiting", "running", "done", "failed", "stopped"]
+    state: State
 
 
 def _view(job: Job) -> JobView:
@@ -43,7 +43,7 @@ def _view(job: Job) -> JobView:
 @router.post("/import", status_code=202)
 def begin_import(file: Annotated[UploadFile, File()], desk: AtDesk, jobs: AllJobs) -> JobView:
     """Begin to take in a rig file; its result is the rig."""
-    return _view(jobs.start("import", taking_in(desk, own(file))))
+    return _view(taking_in(jobs, desk, file))
 
 
 @router.post("/sound", status_code=202)
@@ -53,8 +53,7 @@ def begin_listening(
     added_s: Annotated[list[Second], Query(max_length=60)] = [],  # noqa: B006 (never changed)
 ) -> JobView:
     """Begin to listen to a recording; the same recording is listened to once."""
-    kept = own(file)
-    return _view(jobs.start("sound", listening(kept, added_s), listening_key(kept, added_s)))
+    return _view(listening(jobs, file, added_s))
 
 
 @router.post("/restore", status_code=202)
@@ -62,13 +61,11 @@ def begin_restore(
     request: Request, file: Annotated[UploadFile, File()], desk: AtDesk, jobs: AllJobs
 ) -> JobView:
     """Begin to put a backup in the place of the data; its result is a look over it."""
-    return _view(jobs.start("restore", putting_back(request.app.state.folder, desk, own(file))))
+    return _view(putting_back(jobs, request.app.state.folder, desk, file))
 
 
-class PullIn(BaseModel):
+class PullIn(Body):
     """A pull of the simulated scale: which rig, which hidden bow, the how many-th pull of it."""
-
-    model_config = ConfigDict(extra="forbid")
 
     rig: int = Field(ge=1, le=2**53 - 1)
     seed: int = Field(1, ge=0, le=2**31)
@@ -80,8 +77,7 @@ class PullIn(BaseModel):
 def begin_pull(body: PullIn, desk: AtDesk, jobs: AllJobs) -> JobView:
     """Begin a pull of the simulated scale; it tells each reading, nothing is kept."""
     rig = desk.get(body.rig).present.rig
-    work = pulling(rig, body.seed, body.again, body.pace)
-    return _view(jobs.start("pull", work, heavy=False))
+    return _view(pulling(jobs, rig, body.seed, body.again, body.pace))
 
 
 @router.get("/{id}")
@@ -92,9 +88,9 @@ def look(id: JobId, jobs: AllJobs) -> JobView:
 
 @router.delete("/{id}")
 def stop(id: JobId, jobs: AllJobs) -> JobView:
-    """Ask a job to stop; what it had not done it will not do."""
+    """Leave a job; where nobody else asked for the same it stops, and does no more."""
     job = jobs.get(id)
-    job.stop()
+    job.leave()
     return _view(job)
 
 

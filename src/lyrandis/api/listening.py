@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from typing import IO, Annotated, Literal
+from typing import Annotated, Literal
 
 import numpy as np
 from fastapi import APIRouter, File, Query, Response, UploadFile
@@ -25,7 +25,7 @@ from lyrandis.core.tune.quiet import CheckId
 from lyrandis.core.tune.sweep import Visit, sweep
 from lyrandis.files.wav import read_wav, write_wav
 from lyrandis.instruments.recorder import of_rig
-from lyrandis.jobs import Tell, Work, digest
+from lyrandis.jobs import Job, Jobs, Tell, digest
 
 router = APIRouter(
     prefix="/api", tags=["listening"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
@@ -122,8 +122,9 @@ def compute_brace_sweep(body: SweepIn) -> SweepOut:
     )
 
 
-def listening(file: IO[bytes], added_s: list[float]) -> Work:
-    """The work of listening to a recording; it closes the file."""
+def listening(jobs: Jobs, upload: UploadFile, added_s: list[float]) -> Job:
+    """Begin to listen to a recording; the same, with the same shots added, is heard once."""
+    file = own(upload)
 
     def work(tell: Tell) -> Sound:
         with file:
@@ -131,12 +132,7 @@ def listening(file: IO[bytes], added_s: list[float]) -> Work:
         tell()
         return analyse(samples, rate, added_s, tell, spoil=True)
 
-    return work
-
-
-def listening_key(file: IO[bytes], added_s: list[float]) -> str:
-    """The name of a recording and the shots added by hand: the same is listened to once."""
-    return digest("sound", tuple(added_s), file=file)
+    return jobs.start("sound", work, digest("sound", tuple(added_s), file=file))
 
 
 @router.post("/compute/sound")
@@ -152,9 +148,7 @@ async def compute_sound(
     recordings are listened to at once; it ends when the connection is closed.
     """
 
-    kept = own(file)
-    job = jobs.start("sound", listening(kept, added_s), listening_key(kept, added_s))
-    sound: Sound = await waited(request, job)
+    sound: Sound = await waited(request, lambda: listening(jobs, file, added_s))
     return sound
 
 

@@ -9,9 +9,11 @@ from __future__ import annotations
 import asyncio
 import shutil
 import tempfile
+from collections.abc import Callable
 from typing import IO, Annotated, Any
 
 from fastapi import Depends, Request, UploadFile
+from fastapi.concurrency import run_in_threadpool
 
 from lyrandis.jobs import Job, Jobs
 
@@ -38,8 +40,12 @@ def own(file: UploadFile) -> IO[bytes]:
     return kept
 
 
-async def waited(request: Request, job: Job) -> Any:
+async def waited(request: Request, begin: Callable[[], Job]) -> Any:
     """The result of a job, while the client waits for it.
+
+    Parameters
+    ----------
+    begin : begins it; called in a thread, since it may copy a file first
 
     Raises
     ------
@@ -50,15 +56,16 @@ async def waited(request: Request, job: Job) -> Any:
     async def watch() -> None:
         while not await request.is_disconnected():
             await asyncio.sleep(_LOOK_EVERY_S)
-        job.stop()
+        job.leave()
 
+    job = await run_in_threadpool(begin)
     assert job.future is not None
     watcher = asyncio.create_task(watch())
     try:
         await asyncio.wrap_future(job.future)
     except asyncio.CancelledError:
         if not job.over:
-            job.stop()
+            job.leave()
             raise
     finally:
         watcher.cancel()

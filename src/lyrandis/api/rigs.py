@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import io
 import re
-from typing import IO, Annotated, Any
+from typing import Annotated, Any
 
 from fastapi import APIRouter, File, Query, Request, Response, UploadFile
 from fastapi.responses import StreamingResponse
@@ -40,7 +40,7 @@ from lyrandis.desk.views import (
     view_of,
 )
 from lyrandis.files.trials_csv import write_trials
-from lyrandis.jobs import Tell, Work
+from lyrandis.jobs import Job, Jobs, Tell
 
 router = APIRouter(
     prefix="/api/rigs", tags=["rigs"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
@@ -274,16 +274,16 @@ def export(id: RigId, desk: AtDesk) -> StreamingResponse:
     return StreamingResponse(pieces, media_type="application/json", headers=headers)
 
 
-def taking_in(desk: Desk, file: IO[bytes]) -> Work:
-    """The work of taking in a rig file; it closes the file."""
+def taking_in(jobs: Jobs, desk: Desk, upload: UploadFile) -> Job:
+    """Begin to take in a rig file; the result is the rig."""
+    file = own(upload)
     size = max(file.seek(0, io.SEEK_END), 1)
-    file.seek(0)
 
     def work(tell: Tell) -> RigView:
         with file:
             return view_of(desk.take_in(file, lambda: tell(min(file.tell() / size, 1.0))))
 
-    return work
+    return jobs.start("import", work)
 
 
 @router.post("/import", status_code=201)
@@ -294,7 +294,7 @@ async def import_rig(
 
     Ends without a rig when the connection is closed on the way.
     """
-    view: RigView = await waited(request, jobs.start("import", taking_in(desk, own(file))))
+    view: RigView = await waited(request, lambda: taking_in(jobs, desk, file))
     return view
 
 
@@ -311,8 +311,7 @@ def trials(
     The next page is asked for by the entry number of the last trial seen; a page with fewer than
     `most` is the last.
     """
-    found = desk.trials(id, kind, after, most)
-    return trial_lines(found, desk.get(id).present.rig)
+    return trial_lines(desk.trials(id, kind, after, most), desk.get(id).present.rig)
 
 
 @router.get("/{id}/trials/{kind}", response_class=Response, responses=answers("text/csv"))

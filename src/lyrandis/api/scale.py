@@ -16,7 +16,7 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.rig import Rig
 from lyrandis.files.readings_csv import MOST_BYTES, read_readings, write_readings
 from lyrandis.instruments.scale import READINGS, SimulatedScale
-from lyrandis.jobs import Tell, Work
+from lyrandis.jobs import Job, Jobs, Tell
 
 router = APIRouter(prefix="/api", tags=["scale"], responses=PROBLEM_RESPONSES)
 
@@ -27,8 +27,8 @@ class Readings(BaseModel):
     readings: list[list[float]]
 
 
-def pulling(rig: Rig, seed: int, again: int, pace: float) -> Work:
-    """One pull of the simulated scale to the archer's true draw; refused before it is begun.
+def pulling(jobs: Jobs, rig: Rig, seed: int, again: int, pace: float) -> Job:
+    """Begin one pull of the simulated scale to the archer's true draw; refused before it is begun.
 
     It tells each reading as the scale shows it, at the scale's own pace times `pace`; its result
     are the readings thinned to one an inch.
@@ -48,7 +48,7 @@ def pulling(rig: Rig, seed: int, again: int, pace: float) -> Work:
             tell((i + 1) / READINGS, list(reading))
         return Readings(readings=[list(r) for r in thinned(taken)])
 
-    return work
+    return jobs.start("pull", work, heavy=False)
 
 
 @router.get("/rigs/{id}/readings", response_class=Response, responses=answers("text/csv"))

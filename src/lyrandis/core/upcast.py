@@ -24,7 +24,7 @@ FORM = 3
 Document = Any  # plain JSON
 Step = Callable[[Document], Document]
 
-_RIG_BEFORE_2: dict[str, dict[str, Any]] = {
+_RIG_BEFORE_3: dict[str, dict[str, Any]] = {
     "archer": {"grown": "adult"},
     "string": {"build": "unknown", "worked_in": None},
     "schools": {
@@ -98,7 +98,7 @@ def _filled(document: Document, usual: Mapping[str, Any]) -> Document:
 
 def _rig_before_3(document: Document) -> Document:
     # Forms 1 and 2 grew name by name while they were written; what each lacks, it meant so.
-    return _filled(document, _RIG_BEFORE_2)
+    return _filled(document, _RIG_BEFORE_3)
 
 
 _ENTRY_BEFORE_3: dict[str, Any] = {

@@ -101,18 +101,6 @@ def note_of(line: Listed | Unreadable) -> RigNote:
     )
 
 
-def _told(kept: Kept, entry: Entry | None) -> Said | None:
-    """An entry that can be taken back or done again; it may be about a trial of the rig."""
-    if entry is None:
-        return None
-    trials = {t.seq: t for t in kept.present.trials}
-    about = trials.get(entry.about) if entry.about is not None else None
-    logged = {}
-    if about is not None:
-        logged[about.seq] = Entry(seq=about.seq, kind="trial", at=about.at, trial=about.trial)
-    return entry_said(entry, logged)
-
-
 def _moved(present: Rig) -> Callable[[KeptTrial], list[str]]:
     # Many trials hang on one and the same rig: what moved since is told once for each.
     found: dict[tuple[int, tuple[str, ...]], list[str]] = {}
@@ -130,6 +118,10 @@ def _moved(present: Rig) -> Callable[[KeptTrial], list[str]]:
 def view_of(kept: Kept) -> RigView:
     """A rig as it stands."""
     present = kept.present
+
+    def told(entry: Entry | None) -> Said | None:
+        return None if entry is None else entry_said(entry, kept.spoken_of)
+
     of_kind: dict[str, list[KeptTrial]] = {}
     for trial in sorted(present.trials, key=lambda t: (t.day, t.seq), reverse=True):
         of_kind.setdefault(trial.trial.kind, []).append(trial)
@@ -140,8 +132,8 @@ def view_of(kept: Kept) -> RigView:
         rig=present.rig,
         archived=kept.archived_at is not None,
         states=states(present.marks, present.rig),
-        undoable=_told(kept, present.undoable),
-        redoable=_told(kept, present.redoable),
+        undoable=told(present.undoable),
+        redoable=told(present.redoable),
         trials=trial_lines(sorted(shown, key=lambda t: (t.day, t.seq), reverse=True), present.rig),
         earlier=[kind for kind, trials in of_kind.items() if len(trials) > TRIALS_SHOWN],
     )

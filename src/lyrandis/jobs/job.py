@@ -38,12 +38,15 @@ class Told:
 class Job:
     """A piece of work and what became of it; read from any thread.
 
+    work : None once it is over: what it held (a file) is let go
+    askers : how many asked for it; it is stopped when none of them wants it any more
     told : all that was told so far, in order
     """
 
     id: int
     kind: str
-    work: Work
+    work: Work | None
+    askers: int = 1
     told: list[Told] = field(default_factory=list)
     state: State = "waiting"
     result: Any = None
@@ -56,11 +59,22 @@ class Job:
         """Whether nothing more will come."""
         return self.state in ("done", "failed", "stopped")
 
+    @property
+    def stopping(self) -> bool:
+        """Whether it was asked to end."""
+        return self._stop.is_set()
+
+    def leave(self) -> None:
+        """One of those who asked for it no longer wants it; without any it is stopped."""
+        self.askers -= 1
+        if self.askers <= 0:
+            self.stop()
+
     def stop(self) -> None:
         """Ask it to end; what it has not begun it will not begin."""
         self._stop.set()
         if self.future is not None and self.future.cancel():
-            self.state = "stopped"
+            self.state, self.work = "stopped", None
 
     def _tell(self, share: float | None = None, live: Any = None) -> None:
         if self._stop.is_set():
@@ -72,10 +86,11 @@ class Job:
 
     def run(self) -> None:
         """Do the work here and now; never raises."""
+        work, self.work = self.work, None
         try:
             self._tell()
             self.state = "running"
-            result = self.work(self._tell)
+            result = None if work is None else work(self._tell)
         except StoppedError:
             self.state = "stopped"
         except Exception as error:  # handed to whoever asks

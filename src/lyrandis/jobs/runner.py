@@ -55,7 +55,9 @@ class Jobs:
         """
         with self._lock:
             known = self._results.get(key) if key is not None else None
-            if known is not None and known.state in ("waiting", "running", "done"):
+            failed = known is None or known.stopping or known.error is not None
+            if known is not None and not failed:
+                known.askers += 1
                 return known
             job = Job(next(self._numbers), kind, work)
             self._jobs[job.id] = job

@@ -52,18 +52,35 @@ def read_entry(row: Any) -> Entry:
     return entry_of(dict(zip(ENTRY_COLUMNS, columns, strict=True)), form)
 
 
-@dataclass(frozen=True)
-class Derived:
-    """All that follows from a history; `fault` instead of a state where it cannot be read."""
+def numbered(connection: Connection, id: int, seqs: set[int]) -> dict[int, Entry]:
+    """Entries of a rig by their numbers."""
+    if not seqs:
+        return {}
+    rows = connection.execute(ENTRY.where(EntryRow.rig_id == id, EntryRow.seq.in_(seqs)))
+    return {row.seq: read_entry(row) for row in rows}
 
-    base: Rig | None
-    fates: Fates
-    seqs: tuple[int, ...]
-    state: State | None
-    summary: Summary | None
+
+@dataclass(frozen=True)
+class Read:
+    """What a history that can be read comes to."""
+
+    base: Rig
+    state: State
+    summary: Summary
     checkpoints: tuple[tuple[int, State], ...]
     trials: tuple[KeptTrial, ...]
-    fault: RefusedError | None
+
+
+@dataclass(frozen=True)
+class Derived:
+    """All that follows from a history: what became of its entries, and what it comes to.
+
+    read : why not, where it cannot be read
+    """
+
+    fates: Fates
+    seqs: tuple[int, ...]
+    read: Read | RefusedError
 
 
 def derive(began: tuple[str, int] | Rig, heads: Iterable[tuple[int, str]],
@@ -80,7 +97,6 @@ def derive(began: tuple[str, int] | Rig, heads: Iterable[tuple[int, str]],
     found = fates(kind for _, kind in listed)
     seqs = tuple(seq for seq, _ in listed)
     stands = {seqs[place] for place in found.places("stands")}
-    base: Rig | None = None
     trials: dict[int, KeptTrial] = {}
     checkpoints: list[tuple[int, State]] = []
     latest = 0
@@ -95,16 +111,15 @@ def derive(began: tuple[str, int] | Rig, heads: Iterable[tuple[int, str]],
             if entry.seq - latest >= CHECKPOINT_EVERY:
                 latest = entry.seq
                 checkpoints.append((latest, state))
-        line = summary(state)
+        read = Read(base, state, summary(state), tuple(checkpoints), tuple(trials.values()))
     except RefusedError as refusal:
-        return Derived(base, found, seqs, None, None, (), (), refusal)
+        return Derived(found, seqs, refusal)
     except Exception as error:  # one rig never hides another
         mark = uuid.uuid4().hex[:8]
         log.exception("a rig that could not be read %s", mark, exc_info=error)
         fault = RefusedError("rig", f"it cannot be shown; fault {mark} is in the server's log.")
-        return Derived(base, found, seqs, None, None, (), (), fault)
-    along, logged = tuple(checkpoints), tuple(trials.values())
-    return Derived(base, found, seqs, state, line, along, logged, None)
+        return Derived(found, seqs, fault)
+    return Derived(found, seqs, read)
 
 
 def kept_trial(row: Any, base: str, form: int) -> KeptTrial:
@@ -177,20 +192,19 @@ def write(connection: Connection, id: int, made: Derived, changed_at: str) -> No
         "summary": None,
         "fault": None,
     }
-    if made.base is None or made.state is None or made.summary is None:
-        fault = made.fault or RefusedError("base", "It cannot be read.")
-        snapshot["fault"] = json.dumps([fault.field, fault.reason])
+    read = made.read
+    if isinstance(read, RefusedError):
+        snapshot["fault"] = json.dumps([read.field, read.reason])
     else:
-        base = made.base
-        trials = (_trial_row(id, base, kept) for kept in made.trials)
+        trials = (_trial_row(id, read.base, kept) for kept in read.trials)
         _write_all(connection, insert(TrialRow), trials)
         along = (
-            {"rig_id": id, "seq": seq, "state": state_text(base, state)}
-            for seq, state in made.checkpoints
+            {"rig_id": id, "seq": seq, "state": state_text(read.base, state)}
+            for seq, state in read.checkpoints
         )
         _write_all(connection, insert(CheckpointRow), along)
-        snapshot["state"] = state_text(base, made.state)
-        snapshot["summary"] = made.summary.model_dump_json()
+        snapshot["state"] = state_text(read.base, read.state)
+        snapshot["summary"] = read.summary.model_dump_json()
     connection.execute(insert(SnapshotRow), snapshot)
 
 
@@ -219,20 +233,35 @@ def unlike_their_history(connection: Connection) -> Iterator[tuple[str, str]]:
     ).outerjoin(SnapshotRow, SnapshotRow.rig_id == RigRow.id)  # fmt: skip
     for row in connection.execute(asked.order_by(RigRow.id)).all():
         made, _ = _derived(connection, row.id)
-        if made.state is None or made.base is None:
-            fault = made.fault or RefusedError("base", "it cannot be read.")
-            yield name_of(row.base, row.id), where(fault.field, fault.reason)
+        read = made.read
+        if isinstance(read, RefusedError):
+            yield name_of(row.base, row.id), where(read.field, read.reason)
             continue
-        name = made.state.rig.name
+        name = read.state.rig.name
         if made.seqs and made.seqs[-1] != len(made.seqs):
             yield name, "an entry of its history is missing"
         current = row.made_by == MADE_BY and row.seq == (made.seqs[-1] if made.seqs else 0)
-        if current and row.state != state_text(made.base, made.state):
-            yield name, "what is shown of it is not what its history says; keep a copy of its file"
+        stands = connection.execute(
+            select(TrialRow).where(TrialRow.rig_id == row.id).order_by(TrialRow.seq)
+        )
+        shown = row.state, [dict(trial._mapping) for trial in stands]
+        trials = sorted(read.trials, key=lambda t: t.seq)
+        told = (
+            state_text(read.base, read.state),
+            [_trial_row(row.id, read.base, trial) for trial in trials],
+        )
+        if current and shown != told:
+            yield (
+                name,
+                (
+                    "what is shown of it is not what its history says; "
+                    "take out its file and take that in as a new rig"
+                ),
+            )
 
 
 def _state_at(connection: Connection, kept: Kept, began: tuple[str, int], seq: int) -> State:
-    """The rig right after an entry that stands (0: as it began)."""
+    """The rig after all entries that stand up to a number (0: as it began)."""
     mine = CheckpointRow.rig_id == kept.id, CheckpointRow.seq <= seq
     near = connection.execute(
         select(CheckpointRow.seq, CheckpointRow.state)
@@ -321,21 +350,20 @@ def follow(connection: Connection, kept: Kept, entry: Entry) -> None:
         taken = mine, EntryRow.fate == "taken_back"
         connection.execute(update(EntryRow).where(*taken).values(fate="gone"))
     connection.execute(insert(EntryRow), document)
-    top = connection.execute(
-        select(func.max(EntryRow.seq)).where(mine, EntryRow.fate == "stands")
-    ).scalar()
-    if entry.kind == "undo":
-        state = _state_at(connection, kept, began, top or 0)
+    if acted is not None and entry.kind == "undo":
+        state = _state_at(connection, kept, began, acted.seq - 1)
+        if acted.trial is not None or acted.about is not None:
+            _unlog(connection, id, kept.base, began, acted.about or acted.seq)
+        _snap(connection, kept, entry, state, None)
     else:
-        state = after(State(kept.present.rig, kept.present.marks), acted or entry)
-    if entry.kind != "undo":
-        _log(connection, id, kept.base, began, acted or entry, state.rig)
-    elif acted is not None and (acted.trial is not None or acted.about is not None):
-        _unlog(connection, id, kept.base, began, acted.about or acted.seq)
-    _snap(connection, kept, entry, state, top or 0)
+        top = acted or entry
+        state = after(State(kept.present.rig, kept.present.marks), top)
+        _log(connection, id, kept.base, began, top, state.rig)
+        _snap(connection, kept, entry, state, top.seq)
 
 
-def _snap(connection: Connection, kept: Kept, entry: Entry, state: State, top: int) -> None:
+def _snap(connection: Connection, kept: Kept, entry: Entry, state: State, top: int | None) -> None:
+    """Write the snapshot after an entry, and a checkpoint after `top` where one is due."""
     text = state_text(kept.base, state)
     of = kept.id
     connection.execute(
@@ -348,8 +376,10 @@ def _snap(connection: Connection, kept: Kept, entry: Entry, state: State, top: i
             summary=summary(state).model_dump_json(),
         )
     )
+    if top is None:  # a step back
+        return
     latest = connection.execute(
         select(func.max(CheckpointRow.seq)).where(CheckpointRow.rig_id == of)
     ).scalar()
-    if entry.kind != "undo" and top - (latest or 0) >= CHECKPOINT_EVERY:
+    if top - (latest or 0) >= CHECKPOINT_EVERY:
         connection.execute(insert(CheckpointRow), {"rig_id": of, "seq": top, "state": text})

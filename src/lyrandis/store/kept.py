@@ -28,6 +28,8 @@ class Kept:
     seq : number of the latest entry; 0 for a rig nothing was changed on
     changed_at : its time, or when the rig was made
     present : of its trials the latest of each kind (store.present.MOST_TRIALS)
+    spoken_of : by number, the entries of the trials that what can be taken back or done again
+        is about
     """
 
     id: int
@@ -37,6 +39,7 @@ class Kept:
     seq: int
     changed_at: str
     present: Replay
+    spoken_of: dict[int, Entry]
 
 
 @dataclass(frozen=True)

@@ -11,7 +11,7 @@ from sqlalchemy import Connection, Engine, Text, func, select, tuple_, type_coer
 from lyrandis.core.history import Entry
 from lyrandis.core.trials import KeptTrial
 from lyrandis.core.upcast import entry_document, rig_document
-from lyrandis.store.derived import ENTRY, ROWS_AT_ONCE, kept_trial, read_entry
+from lyrandis.store.derived import ENTRY, ROWS_AT_ONCE, kept_trial, numbered, read_entry
 from lyrandis.store.kept import ENTRY_COLUMNS
 from lyrandis.store.loose import plain
 from lyrandis.store.tables import EntryRow, RigRow, TrialRow
@@ -30,11 +30,6 @@ class Page:
     acts_on: dict[int, int]
 
 
-def _numbered(connection: Connection, id: int, seqs: set[int]) -> dict[int, Entry]:
-    rows = connection.execute(ENTRY.where(EntryRow.rig_id == id, EntryRow.seq.in_(seqs)))
-    return {row.seq: read_entry(row) for row in rows}
-
-
 def history(connection: Connection, id: int, before: int | None, since: int, most: int) -> Page:
     """Entries numbered after `since` and before `before` (None: to the end), at most `most`."""
     asked = [EntryRow.rig_id == id, EntryRow.seq > since]
@@ -45,9 +40,9 @@ def history(connection: Connection, id: int, before: int | None, since: int, mos
     ).all()
     entries = tuple(read_entry(row[:-1]) for row in rows)
     acts_on = {row.seq: row.acts_on for row in rows if row.acts_on is not None}
-    others = _numbered(connection, id, set(acts_on.values()))
+    others = numbered(connection, id, set(acts_on.values()))
     spoken_of = {e.about for e in (*entries, *others.values()) if e.about is not None}
-    others |= _numbered(connection, id, spoken_of)
+    others |= numbered(connection, id, spoken_of)
     return Page(entries, others, acts_on)
 
 

@@ -11,7 +11,7 @@ from sqlalchemy import Connection, Text, bindparam, func, select, type_coerce, u
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.history import Entry, Replay
 from lyrandis.core.trials import KINDS
-from lyrandis.store.derived import ENTRY, MADE_BY, kept_trial, read_entry
+from lyrandis.store.derived import ENTRY, MADE_BY, kept_trial, numbered, read_entry
 from lyrandis.store.kept import Kept, Listed, Unreadable, name_of
 from lyrandis.store.tables import EntryRow, RigRow, SnapshotRow, TrialRow
 from lyrandis.store.texts import base_of, state_of, summary_of
@@ -103,15 +103,20 @@ def present(connection: Connection, id: int) -> Kept | Unreadable | None:
         ]
     except (RefusedError, ValidationError, ValueError, TypeError, LookupError) as error:
         raise Stale from error
-    replay = Replay(
-        state.rig,
-        state.marks,
-        _entry(connection, _TOP, id),
-        _entry(connection, _AGAIN, id),
-        tuple(sorted(trials, key=lambda t: t.seq)),
+    top, again = _entry(connection, _TOP, id), _entry(connection, _AGAIN, id)
+    about = {e.about for e in (top, again) if e is not None and e.about is not None}
+    return Kept(
+        id=id,
+        created_at=row.created_at,
+        archived_at=row.archived_at,
+        base=base_of(row.base, row.form),
+        seq=row.seq,
+        changed_at=row.changed_at,
+        present=Replay(
+            state.rig, state.marks, top, again, tuple(sorted(trials, key=lambda t: t.seq))
+        ),
+        spoken_of=numbered(connection, id, about),
     )
-    base = base_of(row.base, row.form)
-    return Kept(id, row.created_at, row.archived_at, base, row.seq, row.changed_at, replay)
 
 
 def listed(

@@ -133,15 +133,23 @@ class RigStore:
             raise UnreadableError(kept)
         return kept
 
+    def _refuse_unreadable(self, id: int) -> None:
+        """Raises MissingError or UnreadableError, without opening the rig."""
+        found = self.lines(id)
+        if not found:
+            raise MissingError(f"There is no rig {id}.")
+        if isinstance(found[0], Unreadable):
+            raise UnreadableError(found[0])
+
     def page(self, id: int, before: int | None, since: int, most: int) -> pages.Page:
         """A page of a rig's history, the latest first; see pages.history."""
-        self.get(id)
+        self._refuse_unreadable(id)
         with self.engine.connect() as connection:
             return pages.history(connection, id, before, since, most)
 
     def trials(self, id: int, kind: str, after: int | None, most: int | None) -> list[KeptTrial]:
         """Trials of a kind as they stand, the latest day first; see pages.trials."""
-        self.get(id)
+        self._refuse_unreadable(id)
         with self.engine.connect() as connection:
             return pages.trials(connection, id, kind, after, most)
 
@@ -156,8 +164,8 @@ class RigStore:
         """Keep a new rig, with the history it may bring."""
         at = created_at or _now()
         derived = derive(rig, [(e.seq, e.kind) for e in entries], entries)
-        if derived.fault is not None:
-            raise derived.fault
+        if isinstance(derived.read, RefusedError):
+            raise derived.read
         with writing(self.engine) as connection:
             id = self._insert(connection, rig.model_dump(mode="json"), at, entries, derived)
             made = present(connection, id)

@@ -54,8 +54,8 @@ class BenchView(BaseModel):
     notes: list[RailNote]
     stations: list[StationView]
     takedown_recurve: bool
+    draw_lines: DrawLines
     force_draw: ForceDrawView | None = None
-    draw_lines: DrawLines | None = None
     bow_length: BowLengthView | None = None
     draws: DrawHistory | None = None
     hold: Hold | None = None
@@ -78,7 +78,6 @@ class BenchView(BaseModel):
 
 _PARTS: dict[str, Callable[[Bench], Any]] = {
     "force_draw": force_draw_view,
-    "draw_lines": lambda b: draw_lines(b.rig.archer, b.rig.bow),
     "bow_length": bow_length_view,
     "draws": lambda b: b.archer.draws,
     "hold": lambda b: b.bow.hold,
@@ -99,8 +98,8 @@ _PARTS: dict[str, Callable[[Bench], Any]] = {
     "crawls": crawls_view,
 }
 _SHOWS: dict[StationId, tuple[str, ...]] = {
-    "draw": ("force_draw", "draw_lines", "draws"),
-    "bow-length": ("force_draw", "draw_lines", "bow_length"),
+    "draw": ("force_draw", "draws"),
+    "bow-length": ("force_draw", "bow_length"),
     "weight": ("force_draw", "hold", "limbs", "bolts", "plan"),
     "assembly": ("force_draw", "assembly"),
     "string": ("force_draw", "string", "settling", "turns_seen", "brace"),
@@ -133,5 +132,6 @@ def bench_view(b: Bench, parts: Collection[StationId] | None = None) -> BenchVie
         notes=notes(b),
         stations=views(b, parts),
         takedown_recurve=b.rig.bow.is_takedown_recurve,
+        draw_lines=draw_lines(b.rig.archer, b.rig.bow),
         **{name: _part(name, b) for name in shown},
     )

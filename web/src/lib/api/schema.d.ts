@@ -426,7 +426,7 @@ export interface paths {
         post?: never;
         /**
          * Stop
-         * @description Ask a job to stop; what it had not done it will not do.
+         * @description Leave a job; where nobody else asked for the same it stops, and does no more.
          */
         delete: operations["stop_api_jobs__id__delete"];
         options?: never;
@@ -1413,7 +1413,7 @@ export interface components {
             bow_length: components["schemas"]["BowLengthView"] | null;
             brace: components["schemas"]["BraceView"] | null;
             crawls: components["schemas"]["CrawlsView"] | null;
-            draw_lines: components["schemas"]["DrawLines"] | null;
+            draw_lines: components["schemas"]["DrawLines"];
             draws: components["schemas"]["DrawHistory"] | null;
             force_draw: components["schemas"]["ForceDrawView"] | null;
             hold: components["schemas"]["Hold"] | null;

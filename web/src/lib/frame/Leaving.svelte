@@ -13,12 +13,3 @@
 		<button class="act plain" onclick={onstay}>Stay</button>
 	</p>
 </Sheet>
-
-<style>
-	.buttons {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.8rem;
-		margin-top: 1.2rem;
-	}
-</style>

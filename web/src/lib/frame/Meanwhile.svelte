@@ -1,5 +1,5 @@
 <script lang="ts">
-	import type { Choice, Meanwhile } from '$lib/bench/bench.svelte';
+	import type { Meanwhile } from '$lib/bench/bench.svelte';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { valueAt } from '$lib/bench/paths';
 	import { reference } from '$lib/bench/reference.svelte';
@@ -24,13 +24,9 @@
 	/** How many were kept beyond those that are listed. */
 	const more = $derived(what.kept.seq - bench().kept.seq - what.lines.length);
 	const trials = $derived(reference.catalog?.trials ?? {});
-
-	function choose(choice: Choice): void {
-		what.choose(choice);
-	}
 </script>
 
-<Sheet bind:open={() => true, (open) => open || choose('look')} title="Changed meanwhile">
+<Sheet bind:open={() => true, (open) => open || what.choose('look')} title="Changed meanwhile">
 	<p>Another window kept something on this rig while you were at it. Nothing was overwritten.</p>
 	<h3>Kept there</h3>
 	<ul>
@@ -59,11 +55,13 @@
 	</ul>
 	<p class="buttons">
 		{#if what.mine !== null}
-			<button class="act" onclick={() => choose('mine')}>Keep mine on top</button>
+			<button class="act" onclick={() => what.choose('mine')}>Keep mine on top</button>
 		{/if}
-		<button class="act plain" onclick={() => choose('theirs')}>Take theirs</button>
+		<button class="act plain" onclick={() => what.choose('theirs')}>Take theirs</button>
 		{#if mine.length}
-			<button class="act plain" onclick={() => choose('look')}>Look first, keep nothing yet</button>
+			<button class="act plain" onclick={() => what.choose('look')}
+				>Look first, keep nothing yet</button
+			>
 		{/if}
 	</p>
 </Sheet>
@@ -83,11 +81,5 @@
 	li {
 		padding: 0.25rem 0;
 		border-bottom: 1px solid var(--hair);
-	}
-	.buttons {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.8rem;
-		margin-top: 1.2rem;
 	}
 </style>

@@ -33,6 +33,12 @@
 		gap: 2rem;
 		margin-bottom: 0.8rem;
 	}
+	:global(.dialog-sheet .buttons) {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.8rem;
+		margin-top: 1.2rem;
+	}
 	header :global(.sheet-title) {
 		font-family: var(--slab);
 		font-size: 1.4rem;

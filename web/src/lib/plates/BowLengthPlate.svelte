@@ -16,7 +16,7 @@
 	const rig = $derived(bench().bench.rig);
 	const schools = $derived(bench().bench.bow_length?.schools ?? []);
 	const lines = $derived(bench().bench.draw_lines);
-	const nock = $derived(lines?.nock_x_in ?? 0);
+	const nock = $derived(lines.nock_x_in);
 	const length = $derived(rig.bow.length_in);
 	const titles = $derived(reference.catalog?.schools ?? {});
 	const verdicts = $derived(reference.catalog?.verdicts ?? {});
@@ -89,7 +89,7 @@
 				label="brace {reference.text(drawn.drawing.brace.arrow_nock[0]!, 'brace')}"
 			/>
 			<Dimension
-				x1={at.x(lines?.trade_x_in ?? 0)}
+				x1={at.x(lines.trade_x_in)}
 				y1={at.y(-half * 0.62)}
 				x2={at.x(nock)}
 				y2={at.y(-half * 0.62)}

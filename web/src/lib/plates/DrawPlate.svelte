@@ -16,9 +16,9 @@
 	const draw = $derived(rig.archer.draw_length_in);
 	const thumb = $derived(rig.archer.release === 'thumb');
 	const lines = $derived(bench().bench.draw_lines);
-	const nock = $derived(lines?.nock_x_in ?? draw);
-	const back = $derived(lines?.back_x_in ?? 0);
-	const trade = $derived(lines?.trade_x_in ?? 0);
+	const nock = $derived(lines.nock_x_in);
+	const back = $derived(lines.back_x_in);
+	const trade = $derived(lines.trade_x_in);
 	const in_ = (value: number) => reference.text(value, 'draw');
 
 	const pull = (at: Frame) => (x: number) =>
@@ -31,8 +31,8 @@
 	heads={['Convention', 'Draw']}
 	rows={[
 		['trade standard (pivot + 1 3/4 in)', in_(draw)],
-		['to the pivot', in_(lines?.to_pivot_in ?? draw)],
-		['to the back of the bow', in_(lines?.to_back_in ?? draw)]
+		['to the pivot', in_(lines.to_pivot_in)],
+		['to the back of the bow', in_(lines.to_back_in)]
 	]}
 >
 	{#snippet children(width, height)}
@@ -71,7 +71,7 @@
 				y1={at.y(-7.6)}
 				x2={at.x(nock)}
 				y2={at.y(-7.6)}
-				label="to the back {in_(lines?.to_back_in ?? draw)}"
+				label="to the back {in_(lines.to_back_in)}"
 			/>
 			<Dimension
 				x1={at.x(0)}

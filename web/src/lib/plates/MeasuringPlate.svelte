@@ -20,7 +20,7 @@
 	const bench = useBench();
 	const rig = $derived(bench().bench.rig);
 	const lines = $derived(bench().bench.draw_lines);
-	const trade = $derived(lines?.trade_x_in ?? 0);
+	const trade = $derived(lines.trade_x_in);
 	const left = $derived(rig.archer.hand === 'left');
 	const inches = (value: number) => reference.text(value, 'draw');
 	const titles = {
@@ -71,7 +71,7 @@
 >
 	{#snippet children(width, height)}
 		{#if method === 'marked_arrow'}
-			{@const nock = lines?.nock_x_in ?? 26}
+			{@const nock = lines.nock_x_in}
 			{@const at = fit(
 				{ x0: -6, x1: nock + 4, y0: -3, y1: 3 },
 				{ left: 0, top: 8, width, height: height - 20 },

@@ -46,13 +46,13 @@
 	}
 
 	/** The next page comes as the end of this one comes into sight. */
-	function whenSeen(node: HTMLElement) {
-		const eye = new IntersectionObserver((seen) => seen.some((s) => s.isIntersecting) && more(), {
+	const whenSeen = (from: number) => (node: HTMLElement) => {
+		const eye = new IntersectionObserver((seen) => from > 1 && seen.some((s) => s.isIntersecting) && more(), {
 			rootMargin: '300px'
 		});
 		eye.observe(node);
 		return () => eye.disconnect();
-	}
+	};
 
 	function day(at: string): string {
 		return new Date(at).toLocaleDateString('en-GB', {
@@ -107,13 +107,12 @@
 	{/each}
 </ol>
 {#if oldest > 1}
-	{#key oldest}
-		<p class="more" {@attach whenSeen}>
-			<button class="act plain" disabled={asking} onclick={more}>Earlier entries</button>
-			<span class="quiet">{whole(oldest - 1)} more</span>
-			{#if fault}<span class="fault" role="alert">{fault}</span>{/if}
-		</p>
-	{/key}
+	<!-- Looked at anew for each page; the button stays, and with it the focus. -->
+	<p class="more" {@attach whenSeen(oldest)}>
+		<button class="act plain" onclick={more}>Earlier entries</button>
+		<span class="quiet">{whole(oldest - 1)} more</span>
+		{#if fault}<span class="fault" role="alert">{fault}</span>{/if}
+	</p>
 {/if}
 
 <style>
