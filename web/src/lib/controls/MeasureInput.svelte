@@ -48,6 +48,9 @@
 	let typed = $state<string | null>(null);
 	let unread = $state<string | null>(null);
 	let ask = 0;
+	/** Whether what was typed is still on its way to being read, and whether the field was left. */
+	let reading = false;
+	let left = false;
 	let seen: unknown = untrack(() => reset);
 
 	const canonical = $derived(value == null ? '' : plain(reference.shown(value, quantity)));
@@ -76,19 +79,27 @@
 
 	function settle(next: number): void {
 		typed = null;
+		reading = false;
 		tell(null);
 		ask++;
 		onvalue(next);
 	}
 
+	/** The value takes the place of what was typed, once that was read and the field was left. */
+	function rest(): void {
+		if (left && !reading && !wrong) typed = null;
+	}
+
 	async function read(input: string): Promise<void> {
 		typed = input;
 		const mine = ++ask;
+		reading = false;
 		if (input.trim() === '' && note.optional) {
 			tell(null);
 			onvalue(null);
 			return;
 		}
+		reading = true;
 		try {
 			const value = await reference.read(input, quantity);
 			if (mine !== ask) return;
@@ -97,6 +108,9 @@
 		} catch (error) {
 			if (mine === ask) tell((error as ApiProblem).message);
 		}
+		if (mine !== ask) return;
+		reading = false;
+		rest();
 	}
 
 	function key(event: KeyboardEvent): void {
@@ -129,7 +143,11 @@
 			aria-describedby="{id}-note"
 			title={note.help}
 			oninput={(e) => read(e.currentTarget.value)}
-			onblur={() => !wrong && (typed = null)}
+			onfocus={() => (left = false)}
+			onblur={() => {
+				left = true;
+				rest();
+			}}
 			onkeydown={key}
 		/>
 		<span class="unit">{unit.label}</span>

@@ -84,6 +84,22 @@ describe('a measurement field', () => {
 		expect(onvalue).not.toHaveBeenCalled();
 	});
 
+	it('keeps nonsense too when the field is left before it was read', async () => {
+		const { field } = show();
+		await fireEvent.input(field, { target: { value: 'long' } });
+		await fireEvent.blur(field);
+		await screen.findByText('“long” is not a measurement.');
+		expect(field.value).toBe('long');
+	});
+
+	it('shows the value once what was typed is read, when the field was left before', async () => {
+		const { field, onvalue } = show();
+		await fireEvent.input(field, { target: { value: '73 cm' } });
+		await fireEvent.blur(field);
+		await waitFor(() => expect(onvalue).toHaveBeenCalledWith(28.7402));
+		await waitFor(() => expect(field.value).toBe('28'));
+	});
+
 	it('clears an optional value and shows what is assumed', async () => {
 		const { field, onvalue, rerender } = show({ assumed: 27.5 });
 		await fireEvent.input(field, { target: { value: '' } });

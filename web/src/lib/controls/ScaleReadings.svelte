@@ -1,10 +1,11 @@
 <script lang="ts">
-	import { onDestroy } from 'svelte';
+	import { onDestroy, tick } from 'svelte';
 	import { api, ApiProblem, told } from '$lib/api/client';
 	import { follow } from '$lib/api/job';
 	import { upload } from '$lib/api/upload';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { refocus } from '$lib/frame/focus';
 	import Measure from '$lib/format/Measure.svelte';
 
 	/** Readings of a bow scale: draw and weight, each typed as it is said. */
@@ -21,6 +22,8 @@
 	let share = $state(0);
 	let pulls = 0;
 	let picker = $state<HTMLInputElement>();
+	let start = $state<HTMLButtonElement>();
+	let letDown = $state<HTMLButtonElement>();
 
 	/** The readings go on the bench, and into the history with the change when it is kept. */
 	function weighed(readings: Pair[], scale: 'simulated' | 'typed' | 'file'): void {
@@ -34,6 +37,7 @@
 		share = 0;
 		bench().live = [];
 		const mine = (pulling = new AbortController());
+		void tick().then(() => refocus(letDown));
 		const { id } = bench();
 		const onTold = (told: number | null, live: unknown) => {
 			share = told ?? share;
@@ -52,6 +56,7 @@
 		} finally {
 			bench().live = [];
 			pulling = null;
+			void tick().then(() => refocus(start));
 		}
 	}
 
@@ -135,9 +140,11 @@
 		{#if pulling}
 			<progress value={share} aria-label="The pull"></progress>
 			<span class="num">{Math.round(share * 100)}%</span>
-			<button type="button" class="link" onclick={stop}>Let down</button>
+			<button bind:this={letDown} type="button" class="link" onclick={stop}>Let down</button>
 		{:else}
-			<button type="button" class="link" onclick={pull}>Pull the simulated scale</button>
+			<button bind:this={start} type="button" class="link" onclick={pull}
+				>Pull the simulated scale</button
+			>
 			<button type="button" class="link" onclick={() => picker?.click()}>Readings from CSV</button>
 			{#if bench().kept.rig.bow.measured?.length}
 				<a class="link" href="/api/rigs/{bench().id}/readings" download>Readings as CSV</a>

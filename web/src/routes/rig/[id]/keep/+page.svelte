@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { tick } from 'svelte';
 	import { invalidate } from '$app/navigation';
 	import { api, told } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
@@ -12,6 +13,8 @@
 	/** Earlier pages, as far as one looked. */
 	let earlier = $state.raw<typeof data.lines>([]);
 	let asking = $state(false);
+	let button = $state<HTMLButtonElement>();
+	let list = $state<HTMLOListElement>();
 	let fault = $state('');
 	const lines = $derived([...data.lines, ...earlier]);
 	const oldest = $derived(lines.at(-1)?.seq ?? 1);
@@ -37,7 +40,11 @@
 		const params = { path: { id: bench().id }, query: { before: oldest } };
 		try {
 			const page = await told(api.GET('/api/rigs/{id}/history', { params }));
+			const held = document.activeElement === button;
 			earlier = [...earlier, ...page];
+			await tick();
+			// The last page takes the button away: the keyboard goes on from the lines.
+			if (held && oldest <= 1) list?.focus({ preventScroll: true });
 		} catch (error) {
 			fault = (error as Error).message;
 		} finally {
@@ -47,9 +54,12 @@
 
 	/** The next page comes as the end of this one comes into sight. */
 	const whenSeen = (from: number) => (node: HTMLElement) => {
-		const eye = new IntersectionObserver((seen) => from > 1 && seen.some((s) => s.isIntersecting) && more(), {
-			rootMargin: '300px'
-		});
+		const eye = new IntersectionObserver(
+			(seen) => from > 1 && seen.some((s) => s.isIntersecting) && more(),
+			{
+				rootMargin: '300px'
+			}
+		);
 		eye.observe(node);
 		return () => eye.disconnect();
 	};
@@ -92,7 +102,7 @@
 	<a class="link" href="/api/rigs/{bench().id}/file" download>Rig as a file</a>
 	<a class="link" href="/api/rigs/{bench().id}/sheet" target="_blank" rel="noopener">Print sheet</a>
 </p>
-<ol>
+<ol bind:this={list} tabindex="-1" aria-label="Entries">
 	{#each lines as line, i (line.seq)}
 		{#if i === 0 || day(lines[i - 1]!.at) !== day(line.at)}<li class="day">{day(line.at)}</li>{/if}
 		<li>
@@ -109,7 +119,7 @@
 {#if oldest > 1}
 	<!-- Looked at anew for each page; the button stays, and with it the focus. -->
 	<p class="more" {@attach whenSeen(oldest)}>
-		<button class="act plain" onclick={more}>Earlier entries</button>
+		<button bind:this={button} class="act plain" onclick={more}>Earlier entries</button>
 		<span class="quiet">{whole(oldest - 1)} more</span>
 		{#if fault}<span class="fault" role="alert">{fault}</span>{/if}
 	</p>
