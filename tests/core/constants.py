@@ -11,8 +11,8 @@ import lyrandis.core
 from lyrandis.core.rig import SchoolNumbers
 
 CORE = Path(lyrandis.core.__file__).parent
-# Tables of ways to write a unit, held by their own test.
-ELSEWHERE = {"units.UNITS", "units._WRITTEN"}
+# Tables of ways to write a unit, and examples of it, held by their own tests.
+ELSEWHERE = {"units.UNITS", "units._WRITTEN", "units.QUANTITIES"}
 MODULES = [
     "units", *(
         ".".join(p.relative_to(CORE).with_suffix("").parts)

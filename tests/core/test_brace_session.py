@@ -111,5 +111,5 @@ def test_the_trial_reads_as_a_sentence():
 
     full = trial(8.5, 61, feel=4, group_cm=12, twists=22)
     assert full.said().plain() == (
-        "brace 8 1/2 in to the grip: 3 arrows, 61.0 dB, feel 4 of 5, group 12.0 cm, 22.00 turns"
+        "brace 8 1/2 in to the grip: 3 arrows, 61.0 dB, feel 4 of 5, group 12.0 cm, 22 turns"
     )

@@ -215,7 +215,7 @@ class TestFields:
         [
             ("bow.length_in", 3, ["Bow length", "at least 40 in", "3 in was given"]),
             ("bow.length_in", 300, ["at most 76 in"]),
-            ("bow.length_in", "long", ["number, in in", "long"]),
+            ("bow.length_in", "long", ["must be a number;", "long"]),
             ("bow.form", "crossbow", ["Form", "recurve"]),
             ("arrow.weighed_gr", -4, ["Weighed arrow", "50 gr"]),
             ("aim.distances_m", [], ["Distances", "at least 1"]),

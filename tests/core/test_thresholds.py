@@ -117,7 +117,7 @@ class TestBowLength:
         assert shown.value == pytest.approx(abs(reserve), abs=1e-6)
         answer = TELLERS["bow-length"].tell(b).said
         assert answer.values["reserve"].value == pytest.approx(abs(reserve), abs=1e-6)
-        assert ("beyond you" if reserve >= 0 else "short of you") in answer.plain()
+        assert ("beyond your draw" if reserve >= 0 else "before your draw") in answer.plain()
 
     def test_string_angle(self):
         b = bench()

@@ -32,8 +32,7 @@ def _read(raw: bytes) -> Any:
         refuse_unfit(document)
     except RefusedError as error:
         # A changed setting is named by its own path, as everywhere.
-        field = error.field.removeprefix("changes.")
-        raise RefusedError(field, error.reason, error.limit, error.unit) from None
+        raise error.at(error.field.removeprefix("changes.")) from None
     return document
 
 

@@ -63,8 +63,7 @@ def named(own: Mapping[str, str]) -> Iterator[None]:
     try:
         yield
     except RefusedError as error:
-        field = own.get(error.field, error.field)
-        raise RefusedError(field, error.reason, error.limit, error.unit) from None
+        raise error.at(own.get(error.field, error.field)) from None
 
 
 class DrawLengthIn(Request):

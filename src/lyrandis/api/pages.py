@@ -2,13 +2,17 @@
 
 from __future__ import annotations
 
+import re
 from pathlib import Path
 
 from fastapi import FastAPI
 from fastapi.responses import FileResponse, HTMLResponse, Response
 
 from lyrandis.api.problems import allowed, not_allowed, problem
+from lyrandis.core.route import STATIONS
 
+_RIG_PAGES = "|".join((*STATIONS, "keep", "schedule"))
+_PAGES = re.compile(rf"|new|terms|rig/[1-9]\d{{0,15}}(/({_RIG_PAGES}))?/?")
 _NOT_BUILT = (
     "<!doctype html><title>Lyrandis</title><p>The pages are not built yet. "
     "Run <code>make demo</code>, or <code>npm run build</code> in <code>web/</code>."
@@ -45,4 +49,6 @@ def install(app: FastAPI, site: Path) -> None:
         index = root / "index.html"
         if not index.is_file():
             return HTMLResponse(_NOT_BUILT, status_code=503)
-        return FileResponse(index, headers={"Cache-Control": "no-cache"})
+        # The pages say themselves that there is nothing; the answer's status says it too.
+        known = 200 if _PAGES.fullmatch(path) else 404
+        return FileResponse(index, status_code=known, headers={"Cache-Control": "no-cache"})

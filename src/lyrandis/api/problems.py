@@ -20,6 +20,7 @@ from lyrandis.api.bodies import MOST_FAULTS, NoJsonError
 from lyrandis.api.long import ClientGoneError
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import refused
+from lyrandis.core.findings import Said
 from lyrandis.jobs import UnknownJobError
 from lyrandis.store.rigs import ConflictError, MissingError, NothingError, UnreadableError
 
@@ -29,10 +30,11 @@ CONFLICT = "urn:x-lyrandis:conflict"  # by which a page knows that it can be res
 
 
 class FieldProblem(BaseModel):
-    """One field at fault."""
+    """One field at fault; `said` is the reason with its values apart, where it has any."""
 
     field: str
     reason: str
+    said: Said | None = None
     limit: float | None = None
     unit: str | None = None
 
@@ -92,7 +94,7 @@ def problem(
         status=status,
         detail=detail,
         errors=[
-            FieldProblem(field=e.field, reason=e.reason, limit=e.limit, unit=e.unit)
+            FieldProblem(field=e.field, reason=e.reason, said=e.said, limit=e.limit, unit=e.unit)
             for e in errors or []
         ],
     )

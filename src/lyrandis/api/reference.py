@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from functools import partial
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter
@@ -11,6 +12,7 @@ import lyrandis
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import Preferences
 from lyrandis.api.problems import PROBLEM_RESPONSES
+from lyrandis.core.arrow.spine import parse_spine
 from lyrandis.core.bow.form import FORMS, default_brace_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import FieldNote, field_notes
@@ -19,9 +21,10 @@ from lyrandis.core.fit.first_rig import EYE_ABOVE_NOCK_MM, RELEASE, form_start
 from lyrandis.core.inspection import PLACES
 from lyrandis.core.rig import Bow, Form, Rig
 from lyrandis.core.route import ROUTE
+from lyrandis.core.terms import CONFUSIONS, TERMS, Confusion, Drawing, Term, drawings
 from lyrandis.core.trials import KINDS
 from lyrandis.core.tune.quiet import CHECKS
-from lyrandis.core.units import QUANTITIES, UNITS, parse
+from lyrandis.core.units import QUANTITIES, UNITS, parse, parse_list
 
 router = APIRouter(
     prefix="/api", tags=["reference"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
@@ -51,6 +54,7 @@ class UnitView(BaseModel):
     label: str
     decimals: int
     denominator: int
+    one: str
 
 
 class QuantityView(BaseModel):
@@ -159,6 +163,22 @@ def catalog() -> Catalog:
     )
 
 
+class TermsView(BaseModel):
+    """The words of the craft, those that mislead each other, and the drawings that show them."""
+
+    model_config = ConfigDict(json_schema_serialization_defaults_required=True)
+
+    terms: list[Term]
+    confusions: list[Confusion]
+    drawings: list[Drawing]
+
+
+@router.get("/terms")
+def terms() -> TermsView:
+    """The terms: what each means here, how it is measured, and where schools differ."""
+    return TermsView(terms=list(TERMS), confusions=list(CONFUSIONS), drawings=list(drawings()))
+
+
 class ParseIn(BaseModel):
     """Something typed, what it should be, and the unit a bare number is in."""
 
@@ -175,12 +195,36 @@ class ParseOut(BaseModel):
     value: float
 
 
+def _refuse_unknown(unit: str | None) -> None:
+    if unit is not None and unit not in UNITS:
+        raise RefusedError("unit", f"“{unit}” is not a unit known here.")
+
+
 @router.post("/units/parse")
 def parse_typed(body: ParseIn) -> ParseOut:
     """Read a measurement as people type it."""
-    if body.unit is not None and body.unit not in UNITS:
-        raise RefusedError("unit", f"“{body.unit}” is not a unit known here.")
-    return ParseOut(value=parse(body.text, body.quantity, body.unit))
+    _refuse_unknown(body.unit)
+    read = parse_spine if body.quantity == "spine" else partial(parse, quantity_id=body.quantity)
+    return ParseOut(value=read(body.text, unit=body.unit))
+
+
+class ParseListIn(ParseIn):
+    """Several measurements typed one after another."""
+
+    text: str = Field(max_length=2000)
+
+
+class ParseListOut(BaseModel):
+    """The values in the quantity's stored unit, in the order they were typed."""
+
+    values: list[float]
+
+
+@router.post("/units/parse-list")
+def parse_listed(body: ParseListIn) -> ParseListOut:
+    """Read several measurements, between spaces, commas or semicolons."""
+    _refuse_unknown(body.unit)
+    return ParseListOut(values=parse_list(body.text, body.quantity, body.unit))
 
 
 Theme = Literal["system", "light", "dark"]

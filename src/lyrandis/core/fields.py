@@ -6,6 +6,7 @@ requests, files and kept changes alike.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from functools import lru_cache
 from typing import Any, get_args
@@ -15,6 +16,7 @@ from pydantic.fields import FieldInfo
 from pydantic_core import ErrorDetails
 
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import Said, joined, say
 from lyrandis.core.rig import Rig
 from lyrandis.core.units import QUANTITIES
 from lyrandis.core.words import WORDS
@@ -24,7 +26,14 @@ _UNIT_BY_SUFFIX = {
     "_in": "in", "_mm": "mm", "_cm": "cm", "_m": "m", "_lbf": "lb", "_gr": "gr", "_gpp": "gr/lb",
     "_deg": "°", "_mps": "m/s", "_fps": "ft/s", "_per_inch": "gr/in", "_db": "dB",
 }  # fmt: skip
+# What a field measures that no setting of a rig shares its name with.
+_QUANTITY_BY_SUFFIX = {
+    "_in": "draw", "_mm": "small", "_cm": "spot", "_m": "distance", "_lbf": "weight",
+    "_gr": "mass", "_gpp": "gpp", "_deg": "angle", "_fps": "speed", "_per_inch": "gpi",
+    "_db": "level",
+}  # fmt: skip
 _PAIRS = {"measured": ("in", "lb"), "readings": ("in", "lb")}  # a scale's draw and force
+_PAIR_QUANTITIES = ("draw", "weight")
 
 
 class FieldNote(BaseModel):
@@ -46,6 +55,12 @@ class FieldNote(BaseModel):
 def unit_of(name: str) -> str | None:
     """The unit that a field's name ends with; None for a name without one."""
     return next((u for s, u in _UNIT_BY_SUFFIX.items() if name.endswith(s)), None)
+
+
+def _plain_name(name: str) -> str:
+    """A field's name as a word: without its unit."""
+    suffix = next((s for s in _UNIT_BY_SUFFIX if name.endswith(s)), "")
+    return name.removesuffix(suffix).replace("_", " ").capitalize()
 
 
 def _model_of(info: FieldInfo) -> type[BaseModel] | None:
@@ -159,6 +174,34 @@ def _why(path: str) -> str:
     return str(extra.get("why", ""))
 
 
+_BOUNDS = {
+    "greater_than_equal": ("at least", "ge"), "greater_than": ("more than", "gt"),
+    "less_than_equal": ("at most", "le"), "less_than": ("less than", "lt"),
+}  # fmt: skip
+
+
+def _quantity(names: list[str], last: str, note: FieldNote | None) -> str | None:
+    """What a field measures, as far as its setting or its name tells."""
+    if not names:
+        return None
+    if names[-1] in _PAIRS and last.isdigit():
+        return _PAIR_QUANTITIES[int(last) % 2]
+    if note is not None and note.quantity in QUANTITIES:
+        return note.quantity
+    return next((q for s, q in _QUANTITY_BY_SUFFIX.items() if names[-1].endswith(s)), None)
+
+
+def _given(given: Any, quantity: str | None, unit: str | None) -> Said:
+    """What was given, as the end of a sentence; nothing where it cannot be shown."""
+    if isinstance(given, str) and given:
+        return say("; “{given}” was given", given=given[:60])
+    if isinstance(given, int | float) and not isinstance(given, bool):
+        if quantity is not None and math.isfinite(given):
+            return say("; {given} was given", given=(quantity, float(given)))
+        return say("; {given} was given", given=f"{given:g}{f' {unit}' if unit else ''}")
+    return say("")
+
+
 def refused(error: ErrorDetails, skip: tuple[str, ...] = ("body",)) -> RefusedError:
     """A validation error of pydantic as a refusal that names field, limit, unit and reason."""
     loc = [str(part) for part in error["loc"] if part not in skip]
@@ -169,52 +212,58 @@ def refused(error: ErrorDetails, skip: tuple[str, ...] = ("body",)) -> RefusedEr
     note = field_notes().get(".".join(names)) or next(
         (n for p, n in field_notes().items() if names and p.endswith(f".{names[-1]}")), None
     )
-    title = note.title if note else (names[-1].replace("_", " ") if names else "The request")
+    title = note.title if note else (_plain_name(names[-1]) if names else "The request")
     unit = unit_of(names[-1]) if names else None
     if names and names[-1] in _PAIRS and loc[-1].isdigit():
         unit = _PAIRS[names[-1]][int(loc[-1]) % 2]
-    said = f" {unit}" if unit else ""
-    given = error.get("input")
-    shown = ""
-    if isinstance(given, str) and given:
-        shown = f"; “{given[:60]}” was given"
-    elif isinstance(given, int | float) and not isinstance(given, bool):
-        shown = f"; {given:g}{said} was given"
+    quantity = _quantity(names, loc[-1] if loc else "", note)
+    shown = _given(error.get("input"), quantity, unit)
     context = error.get("ctx", {})
     told = context.get("error")
     if isinstance(told, RefusedError):  # refused by a rule of ours, in its own words
-        return RefusedError(path, told.reason, told.limit, told.unit)
+        return told.at(path)
     limit: float | None = None
     kind = error["type"]
-    if kind in ("greater_than_equal", "less_than_equal", "greater_than", "less_than"):
-        word = "at least" if kind.startswith("greater") else "at most"
-        limit = float(context.get("ge", context.get("le", context.get("gt", context.get("lt", 0)))))
-        text = f"{title} must be {word} {limit:g}{said}{shown}. {_why(note.path) if note else ''}"
+    if kind in _BOUNDS:
+        word, bound = _BOUNDS[kind]
+        limit = float(context.get(bound, 0))
+        at: str | tuple[str, float] = f"{limit:g}{f' {unit}' if unit else ''}"
+        if quantity is not None:
+            at = (quantity, limit)
+        text = joined(say("{title} must be " + word + " {limit}", title=title, limit=at), shown)
+        why = _why(note.path) if note else ""
+        text = text.around("", f". {why}" if why else ".")
     elif kind == "literal_error":
-        text = f"{title} must be one of {context.get('expected', '')}{shown}."
+        wanted = str(context.get("expected", ""))
+        text = joined(say("{title} must be one of {wanted}", title=title, wanted=wanted), shown)
+        text = text.around("", ".")
     elif kind == "missing":
-        text = (
-            f"{title} is missing{f' (in {unit})' if unit else ''}: without it there is no answer."
-        )
+        text = say(f"{title} is missing: without it there is no answer.")
     elif kind == "extra_forbidden":
-        text = f"“{path}” is not known here; check the spelling."
+        text = say("“{path}” is not known here; check the spelling.", path=path)
     elif kind in ("too_short", "too_long"):
         word = "at least" if kind == "too_short" else "at most"
         limit = float(context.get("min_length", context.get("max_length", 0)) or 0)
         unit = "distances" if names and names[-1] == "distances_m" else "entries"
+        one = "distance" if unit == "distances" else "entry"
         actual = context.get("actual_length")
-        shown = f"; {actual} were given" if isinstance(actual, int) else ""
-        text = f"{title} takes {word} {limit:g} {unit}{shown}."
+        counted = f"; {actual} {'was' if actual == 1 else 'were'} given"
+        text = say(
+            f"{title}: {word} {limit:g} {one if limit == 1 else unit}"
+            f"{counted if isinstance(actual, int) else ''}."
+        )
     elif kind in ("string_too_short", "string_too_long"):
         word = "at least" if kind == "string_too_short" else "at most"
         limit = float(context.get("min_length", context.get("max_length", 0)))
-        text = f"{title} must have {word} {limit:g} signs."
+        text = say(f"{title} must have {word} {limit:g} sign{'' if limit == 1 else 's'}.")
         unit = "signs"
     elif kind.startswith(("float", "int", "finite", "decimal")):
-        text = f"{title} must be a number{f', in {unit}' if unit else ''}{shown}."
+        text = joined(say(f"{title} must be a number{f' in {unit}' if unit and unit != 'in' else ''}"), shown)
+        text = text.around("", ".")
     else:
-        text = f"{title}: {error['msg'].removeprefix('Value error, ')}{shown}."
-    return RefusedError(path, text.strip(), limit, unit)
+        wrong = str(error["msg"]).removeprefix("Value error, ")
+        text = joined(say("{title}: {wrong}", title=title, wrong=wrong), shown).around("", ".")
+    return RefusedError(path, text, limit, unit)
 
 
 def known_quantity(path: str) -> str | None:

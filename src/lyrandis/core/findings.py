@@ -55,8 +55,7 @@ class Said(BaseModel):
 
     def __add__(self, other: Said) -> Said:
         """Two sentences one after the other, each with its own slots."""
-        a, b = self.renamed("a_"), other.renamed("b_")
-        return Said(text=f"{a.text} {b.text}", values=a.values | b.values, words=a.words | b.words)
+        return joined(self, other, " ")
 
     def renamed(self, prefix: str) -> Said:
         """The same sentence with every slot's name behind a prefix."""
@@ -73,6 +72,13 @@ class Said(BaseModel):
     def sentence(self) -> Said:
         """The same words with a capital at their beginning and a full stop at their end."""
         return self.model_copy(update={"text": f"{self.text[:1].upper()}{self.text[1:]}."})
+
+
+def joined(one: Said, other: Said, between: str = "") -> Said:
+    """Two pieces of a sentence as one, each with its own slots."""
+    a, b = one.renamed("a_"), other.renamed("b_")
+    text = f"{a.text}{between}{b.text}"
+    return Said(text=text, values=a.values | b.values, words=a.words | b.words)
 
 
 def verbatim(text: str) -> Said:

@@ -150,9 +150,7 @@ def after(state: State, entry: Entry) -> State:
         try:
             rig = changed(rig, {c.path: c.after for c in entry.changes})
         except RefusedError as error:
-            raise RefusedError(
-                f"entries.{entry.seq - 1}.{error.field}", error.reason, error.limit, error.unit
-            ) from None
+            raise error.at(f"entries.{entry.seq - 1}.{error.field}") from None
     if entry.station is None or entry.standing is None:
         return State(rig, marks)
     mark = Mark(entry.station, entry.standing, rig)

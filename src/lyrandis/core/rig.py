@@ -100,10 +100,11 @@ class Archer(Frozen):
         18,
         34,
         "Draw length",
-        "Trade standard: arrow nock groove to the pivot of the grip plus 1 3/4 in.",
+        "Trade standard: from the arrow nock's groove to the pivot of the grip, and a set "
+        "stretch beyond it.",
         "Nobody's draw lies outside this.",
     )
-    draw_method: DrawMethod | None = choice(None, "Measured by")
+    draw_method: DrawMethod | None = choice(None, "Way of measuring")
     draw_plus_minus_in: float | None = measure(
         None, "draw", 0, 4, "Draw uncertainty", "One standard deviation of the draw length."
     )
@@ -119,8 +120,8 @@ class Archer(Frozen):
         30,
         200,
         "Eye above arrow nock",
-        "Eye to arrow nock at full draw, square to the shaft; about 112 mm with the anchor "
-        "under the chin, 72 mm at the cheek.",
+        "Eye to arrow nock at full draw, square to the shaft; the anchor's usual height stands "
+        "here until it is measured.",
     )
     thumb_offset_mm: float | None = measure(
         None,
@@ -294,7 +295,12 @@ class Arrow(Frozen):
     )
     grains_per_inch: float = measure(7.8, "gpi", 3, 25, "Shaft grains per inch")
     static_spine: float = measure(
-        600, "spine", 150, 2000, "Static spine", "0.001 in of sag at 28 in under 1.94 lb."
+        600,
+        "spine",
+        150,
+        2000,
+        "Static spine",
+        "What is printed on the shaft: a larger number is a weaker shaft.",
     )
     diameter_mm: float = measure(6, "small", 3, 12, "Shaft diameter")
     material: ShaftMaterial = choice("carbon", "Shaft material")
@@ -340,7 +346,7 @@ class SchoolNumbers(Frozen):
     medium_limb_to_in: float = measure(29.75, "draw", 20, 34, "Medium limbs up to")
     ladder_start_in: float = measure(64, "bow_length", 40, 76, "Ladder's lowest rung")
     ladder_start_draw_in: float = measure(25, "draw", 18, 34, "Lowest rung serves to")
-    ladder_rung_draw_in: float = measure(2, "draw", 0.5, 6, "Draw per rung of 2 in")
+    ladder_rung_draw_in: float = measure(2, "draw", 0.5, 6, "Draw per rung")
     ratio_low: float = measure(2.05, "share", 1.5, 3, "Ratio band from")
     ratio_high: float = measure(2.30, "share", 1.5, 3, "Ratio band to")
     reserve_in: float = measure(1.5, "draw", -3, 6, "Reserve before stack")
@@ -355,7 +361,14 @@ class Rig(Frozen):
     name: Name = "New rig"
     notes: Short = ""
     use: Use = choice("woodland", "Used for")
-    taste: float = measure(0, "share", -1, 1, "Taste", "−1 short and lively, +1 long and smooth.")
+    taste: float = measure(
+        0,
+        "share",
+        -1,
+        1,
+        "Rather short or long",
+        "Which length you lean to: −1 short and lively, 0 neither, +1 long and smooth.",
+    )
     archer: Archer = Archer()
     bow: Bow = Bow()
     string: String = String()

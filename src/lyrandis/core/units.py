@@ -41,6 +41,7 @@ class Unit:
     label: str
     decimals: int = 1
     denominator: int = 0  # > 0: shown as a fraction with at most this denominator
+    one: str = ""  # the label of exactly one, where it differs
 
 
 def _units(*units: Unit) -> dict[str, Unit]:
@@ -72,9 +73,9 @@ UNITS = _units(
     Unit("spine", "ratio", 1.0, "", decimals=0),
     Unit("count", "ratio", 1.0, "", decimals=0),
     Unit("share", "ratio", 1.0, "", decimals=2),
-    Unit("fingers", "ratio", 1.0, "fingers"),
-    Unit("weeks", "ratio", 1.0, "weeks", decimals=0),
-    Unit("turns", "ratio", 1.0, "turns", decimals=2),
+    Unit("fingers", "ratio", 1.0, "fingers", one="finger"),
+    Unit("weeks", "ratio", 1.0, "weeks", decimals=0, one="week"),
+    Unit("turns", "ratio", 1.0, "turns", denominator=4, one="turn"),
     Unit("pct", "percent", 1.0, "%", decimals=0),
     Unit("pct_1", "percent", 1.0, "%", decimals=1),
     Unit("dB", "level", 1.0, "dB", decimals=1),
@@ -88,13 +89,15 @@ UNITS = _units(
 class Quantity:
     """A kind of value of the job: how it is stored and how it may be shown.
 
-    `stored` is the unit in which fields hold it; the first of `choices` is the default display.
+    `stored` is the unit in which fields hold it; the first of `choices` is the default display;
+    `example` is one of it in the stored unit, as an archer would say it.
     """
 
     id: str
     title: str
     stored: str
     choices: tuple[str, ...]
+    example: float = 12.0
 
 
 def _quantities(*quantities: Quantity) -> dict[str, Quantity]:
@@ -102,35 +105,35 @@ def _quantities(*quantities: Quantity) -> dict[str, Quantity]:
 
 
 QUANTITIES = _quantities(
-    Quantity("draw", "Draw and arrow length", "in", ("in_8", "in_16", "in", "mm", "cm")),
-    Quantity("bow_length", "Bow and string length", "in", ("in_8", "in_16", "in", "mm", "cm")),
-    Quantity("brace", "Brace height", "in", ("in_8", "in_16", "in", "mm")),
-    Quantity("nock_height", "Nock point height", "mm_1", ("in_16", "in_8", "in", "mm_1")),
-    Quantity("small", "Small lengths", "mm_1", ("mm_1",)),
-    Quantity("crawl", "Crawls and eye height", "mm_1", ("mm", "mm_1", "in_16")),
-    Quantity("weight", "Draw weight", "lb", ("lb", "kg")),
-    Quantity("mass", "Arrow and string weight", "gr", ("gr", "g")),
-    Quantity("distance", "Distance", "m", ("m", "yd")),
-    Quantity("spot", "Heights on the butt", "cm", ("cm", "in")),
-    Quantity("speed", "Speed", "fps", ("fps", "mps")),
-    Quantity("energy", "Energy", "ftlb", ("ftlb", "J")),
-    Quantity("angle", "Angle", "deg", ("deg",)),
-    Quantity("gpp", "Grains per pound", "gpp", ("gpp",)),
-    Quantity("gpi", "Grains per inch", "gpi", ("gpi",)),
-    Quantity("slope", "Weight per inch", "lb_in", ("lb_in",)),
-    Quantity("spine", "Static spine", "spine", ("spine",)),
-    Quantity("count", "Count", "count", ("count",)),
-    Quantity("share", "Share of one", "share", ("share",)),
-    Quantity("fingers", "Finger widths", "fingers", ("fingers",)),
-    Quantity("percent", "Share", "pct", ("pct",)),
-    Quantity("percent_1", "Fine share", "pct_1", ("pct_1",)),
-    Quantity("level", "Sound level", "dB", ("dB",)),
-    Quantity("seconds", "Time", "s", ("s",)),
-    Quantity("hours", "Hours", "h", ("h",)),
-    Quantity("ms", "Short times", "ms", ("ms",)),
-    Quantity("turns", "Turns", "turns", ("turns",)),
-    Quantity("weeks", "Weeks", "weeks", ("weeks",)),
-    Quantity("angle_1", "Fine angle", "deg_1", ("deg_1",)),
+    Quantity("draw", "Draw and arrow length", "in", ("in_8", "in_16", "in", "mm", "cm"), 28.75),
+    Quantity("bow_length", "Bow and string length", "in", ("in_8", "in_16", "in", "mm", "cm"), 68),
+    Quantity("brace", "Brace height", "in", ("in_8", "in_16", "in", "mm"), 8.25),
+    Quantity("nock_height", "Nock point height", "mm_1", ("in_16", "in_8", "in", "mm_1"), 12.7),
+    Quantity("small", "Small lengths", "mm_1", ("mm_1",), 6),
+    Quantity("crawl", "Crawls and eye height", "mm_1", ("mm", "mm_1", "in_16"), 24),
+    Quantity("weight", "Draw weight", "lb", ("lb", "kg"), 38),
+    Quantity("mass", "Arrow and string weight", "gr", ("gr", "g"), 412),
+    Quantity("distance", "Distance", "m", ("m", "yd"), 30),
+    Quantity("spot", "Heights on the butt", "cm", ("cm", "in"), 5),
+    Quantity("speed", "Speed", "fps", ("fps", "mps"), 180),
+    Quantity("energy", "Energy", "ftlb", ("ftlb", "J"), 40),
+    Quantity("angle", "Angle", "deg", ("deg",), 10),
+    Quantity("gpp", "Grains per pound", "gpp", ("gpp",), 9),
+    Quantity("gpi", "Grains per inch", "gpi", ("gpi",), 8),
+    Quantity("slope", "Weight per inch", "lb_in", ("lb_in",), 2.5),
+    Quantity("spine", "Static spine", "spine", ("spine",), 600),
+    Quantity("count", "Count", "count", ("count",), 3),
+    Quantity("share", "Share of one", "share", ("share",), 0.5),
+    Quantity("fingers", "Finger widths", "fingers", ("fingers",), 2),
+    Quantity("percent", "Share", "pct", ("pct",), 10),
+    Quantity("percent_1", "Fine share", "pct_1", ("pct_1",), 2.5),
+    Quantity("level", "Sound level", "dB", ("dB",), 61.5),
+    Quantity("seconds", "Time", "s", ("s",), 8),
+    Quantity("hours", "Hours", "h", ("h",), 6),
+    Quantity("ms", "Short times", "ms", ("ms",), 2),
+    Quantity("turns", "Turns", "turns", ("turns",), 7.5),
+    Quantity("weeks", "Weeks", "weeks", ("weeks",), 6),
+    Quantity("angle_1", "Fine angle", "deg_1", ("deg_1",), 0.8),
 )
 
 # What people write after a number, by dimension, lower case. Distances read "m" as metres.
@@ -281,8 +284,7 @@ def parse(text: str, quantity_id: str, unit: str | None = None) -> float:
     for glyph, written in _VULGAR.items():
         cleaned = cleaned.replace(glyph, f" {written}")
     cleaned = cleaned.strip()
-    example = write(convert(28.75, "in", kind.stored), quantity_id, display.id) \
-        if dimension == "length" else f"12 {display.label}"  # fmt: skip
+    example = write(kind.example, quantity_id, display.id)
     if not cleaned:
         raise RefusedError("text", f"Nothing was typed; write for example “{example}”.")
     if len(cleaned) > _MAX_TYPED:
@@ -311,6 +313,39 @@ def parse(text: str, quantity_id: str, unit: str | None = None) -> float:
         total += number if per_base == stored else number * (per_base / stored)
         last, at = per_base, term.end()
     return turn * total
+
+
+_COMMA = re.compile(r",(?=\s)|(?<=\d),(?=\d*,)|(?<=,\d),|,(?=\d{2})|,$")
+_MOST_LISTED = 200
+
+
+def parse_list(text: str, quantity_id: str, unit: str | None = None) -> list[float]:
+    """Read several measurements typed one after another, between spaces, commas or semicolons.
+
+    A comma with one digit after it is a decimal comma; every other comma stands between two.
+
+    Returns
+    -------
+    Values in the quantity's stored unit, in the order they were typed.
+
+    Raises
+    ------
+    RefusedError : more than 200 of them, or one that cannot be read.
+
+    >>> parse_list("10,20, 30 40", "distance"), parse_list("61,2 60,8", "level")
+    ([10.0, 20.0, 30.0, 40.0], [61.2, 60.8])
+    >>> parse_list("18 yd, 25yd; -5", "distance", "yd")
+    [16.4592, 22.86, -4.572]
+    """
+    words: list[str] = []
+    for word in _COMMA.sub(" ", text.replace(";", " ")).split():
+        if words and word[0].isalpha():  # the unit of the number before it
+            words[-1] += f" {word}"
+        else:
+            words.append(word)
+    if len(words) > _MOST_LISTED:
+        raise RefusedError("text", "That is too long a list.", _MOST_LISTED, "entries")
+    return [parse(word, quantity_id, unit) for word in words]
 
 
 def fraction(value: float, denominator: int) -> str:
@@ -359,7 +394,8 @@ def write(
         )
     if not with_unit or not shown.label:
         return text
-    return text + ("" if shown.label in "°%" else " ") + shown.label
+    label = shown.one if shown.one and text == "1" else shown.label
+    return text + ("" if label in "°%" else " ") + label
 
 
 def _decimal(number: float, unit: Unit) -> str:

@@ -46,7 +46,7 @@ def _refuse_own(
         if problem.field in changed or (station in paths and station in told):
             at_home = station_of(problem.field) in paths
             field = problem.field if at_home else paths[station]
-            raise RefusedError(field, problem.reason, problem.limit, problem.unit)
+            raise RefusedError(field, problem.said or problem.reason, problem.limit, problem.unit)
 
 
 def show_all(kept: Kept, before: Kept | None, entries: Sequence[Entry], made: str) -> None:

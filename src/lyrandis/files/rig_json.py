@@ -226,9 +226,7 @@ def _entry(index: int, document: Any, form: int) -> Entry:
         entry = Entry.model_validate(entry_document(document, form))
     except ValidationError as error:
         first = refused(error.errors()[0])
-        raise RefusedError(
-            f"entries.{index}.{first.field}", first.reason, first.limit, first.unit
-        ) from None
+        raise first.at(f"entries.{index}.{first.field}") from None
     if entry.seq != index + 1:
         raise RefusedError(
             f"entries.{index}.seq", f"Entry {index + 1} is numbered {entry.seq}.", index + 1

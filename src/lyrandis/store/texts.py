@@ -35,7 +35,7 @@ def base_of(text: str, form: int) -> Rig:
         return Rig.model_validate(rig_document(value, form))
     except ValidationError as error:
         first = refused(error.errors()[0])
-        raise RefusedError(f"base.{first.field}", first.reason, first.limit, first.unit) from None
+        raise first.at(f"base.{first.field}") from None
 
 
 @lru_cache(maxsize=4096)

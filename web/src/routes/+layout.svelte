@@ -1,9 +1,11 @@
 <script lang="ts">
 	import '../app.css';
-	import { invalidateAll } from '$app/navigation';
+	import { goto, invalidateAll } from '$app/navigation';
 	import { Toast } from '@skeletonlabs/skeleton-svelte';
 	import { toaster } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { deeds } from '$lib/frame/deeds.svelte';
+	import { listen } from '$lib/frame/keys';
 
 	let { children, data } = $props();
 	let lamp = $state(matchMedia('(prefers-color-scheme: dark)').matches);
@@ -14,21 +16,38 @@
 		asked.addEventListener('change', follow);
 		return () => asked.removeEventListener('change', follow);
 	});
+	const onkey = listen(() => ({
+		...deeds.page,
+		terms: () => void goto('/terms'),
+		home: () => void goto('/'),
+		units: () => (deeds.units = true),
+		help: () => (deeds.keys = true)
+	}));
 	$effect(() => {
 		const dark = reference.theme === 'dark' || (reference.theme === 'system' && lamp);
 		document.documentElement.dataset.mode = dark ? 'dark' : 'light';
 	});
 </script>
 
+<svelte:window onkeydown={onkey} />
+<a class="skip" href="#main">To the main part</a>
 {#if data.silent === null}
 	{@render children()}
 {:else}
-	<main class="fault" role="alert">
+	<main id="main" class="fault" role="alert">
 		<h1>Lyrandis does not answer</h1>
 		<p>{data.silent}</p>
 		<button class="act" onclick={() => invalidateAll()}>Try again</button>
 	</main>
 {/if}
+
+<!-- Dialogs come when they are asked for: a page then is lighter by a third of its script. -->
+{#if deeds.units}{#await import('$lib/frame/Preferences.svelte') then { default: Preferences }}
+		<Preferences bind:open={deeds.units} />
+	{/await}{/if}
+{#if deeds.keys}{#await import('$lib/frame/Keys.svelte') then { default: Keys }}
+		<Keys bind:open={deeds.keys} />
+	{/await}{/if}
 
 <Toast.Group {toaster}>
 	{#snippet children(toast)}
@@ -40,6 +59,18 @@
 </Toast.Group>
 
 <style>
+	.skip {
+		position: fixed;
+		left: 0.6rem;
+		top: -4rem;
+		z-index: 60;
+		background: var(--ink);
+		color: var(--paper);
+		padding: 0.6rem 1rem;
+	}
+	.skip:focus {
+		top: 0.6rem;
+	}
 	.fault {
 		max-width: 34rem;
 		margin: 20vh auto;

@@ -7,7 +7,7 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import AllData from '$lib/frame/AllData.svelte';
 	import Mark from '$lib/frame/Mark.svelte';
-	import Preferences from '$lib/frame/Preferences.svelte';
+	import { deeds } from '$lib/frame/deeds.svelte';
 	import Sending from '$lib/frame/Sending.svelte';
 	import Sheet from '$lib/frame/Sheet.svelte';
 
@@ -19,7 +19,6 @@
 	const outgoing = new Outgoing();
 	let naming = $state<{ rig: Note; copy: boolean } | null>(null);
 	let name = $state('');
-	let unitsOpen = $state(false);
 	let dataOpen = $state(false);
 	let picker = $state<HTMLInputElement>();
 	const shown = $derived(rigs.filter((r) => r.archived === away));
@@ -71,7 +70,7 @@
 
 <svelte:head><title>Rigs · Lyrandis</title></svelte:head>
 
-<main>
+<main id="main" tabindex="-1">
 	<header>
 		<h1 class="brand"><Mark />Lyrandis</h1>
 		<p class="quiet">One archer, one bow, one string, one arrow: a rig.</p>
@@ -86,7 +85,8 @@
 				hidden
 			/>
 			<button class="act plain" onclick={() => (dataOpen = true)}>All data</button>
-			<button class="act plain" onclick={() => (unitsOpen = true)}>Units</button>
+			<button class="act plain" onclick={() => (deeds.units = true)}>Units</button>
+			<a class="act plain" href="/terms">Terms</a>
 		</nav>
 	</header>
 
@@ -142,7 +142,7 @@
 						{/if}
 						<a class="link" href="/api/rigs/{rig.id}/file" download>File</a>
 						<button class="link" onclick={() => archive(rig)}
-							>{rig.archived ? 'Take out' : 'Put away'}</button
+							>{rig.archived ? 'Bring back' : 'Put away'}</button
 						>
 					</span>
 				</li>
@@ -172,7 +172,6 @@
 	</form>
 </Sheet>
 <AllData bind:open={dataOpen} onRestored={() => void attempt.run(list)} />
-<Preferences bind:open={unitsOpen} />
 
 <style>
 	main {

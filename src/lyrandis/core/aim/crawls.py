@@ -9,6 +9,7 @@ import numpy as np
 
 from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import say
 from lyrandis.core.flight.trajectory import (
     NEAREST_M,
     AimedArrow,
@@ -17,6 +18,7 @@ from lyrandis.core.flight.trajectory import (
     point_on_m,
     shaft_angle,
 )
+from lyrandis.core.units import M_PER_FT
 
 MOST_DISTANCES = 60
 FARTHEST_M = 120.0
@@ -110,8 +112,12 @@ def _refuse(aimed: AimedArrow, distances: Array) -> None:
             bound = nearest if d < nearest else FARTHEST_M
             raise RefusedError(
                 "aim.distances_m",
-                f"{d:g} m is outside what the flight model covers: "
-                f"{nearest:g} to {FARTHEST_M:g} m.",
+                say(
+                    "{d} is outside what the flight model covers: {near} to {far}.",
+                    d=("distance", float(d)),
+                    near=("distance", nearest),
+                    far=("distance", FARTHEST_M),
+                ),
                 bound,
                 "m",
             )
@@ -169,14 +175,22 @@ def crawl_chart(
     if not np.isfinite(crawls).all():
         raise RefusedError(
             "aim.distances_m",
-            f"At {aimed.speed_mps:g} m/s the arrow does not reach {float(d.max()):g} m this way.",
+            say(
+                "At {speed} the arrow does not reach {far} this way.",
+                speed=("speed", aimed.speed_mps / M_PER_FT),
+                far=("distance", float(d.max())),
+            ),
             unit="m",
         )
     if float(crawls.max()) > _MOST_CRAWL_MM:
         raise RefusedError(
             "archer.eye_above_nock_mm",
-            f"The crawl at {float(d[int(crawls.argmax())]):g} m would be {crawls.max():.0f} mm; "
-            f"beyond {_MOST_CRAWL_MM:g} mm no hand hooks a string.",
+            say(
+                "The crawl at {at} would be {crawl}; beyond {most} no hand hooks a string.",
+                at=("distance", float(d[int(crawls.argmax())])),
+                crawl=("crawl", float(crawls.max())),
+                most=("crawl", _MOST_CRAWL_MM),
+            ),
             _MOST_CRAWL_MM,
             "mm",
         )

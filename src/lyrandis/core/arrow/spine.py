@@ -2,8 +2,11 @@
 
 from __future__ import annotations
 
-from lyrandis.core.units import M_PER_IN, N_PER_LBF
+import re
 
+from lyrandis.core.units import M_PER_IN, N_PER_LBF, parse
+
+_POUNDS = re.compile(r"(#|lbs?|pounds)\s*$")
 SPAN_28_M, LOAD_28_N = 28 * M_PER_IN, 1.94 * N_PER_LBF
 SPAN_26_M, LOAD_26_N = 26 * M_PER_IN, 2.0 * N_PER_LBF
 
@@ -30,6 +33,27 @@ def pounds_26in(spine_28: float) -> float:
     """
     deflection = LOAD_26_N * SPAN_26_M**3 / (48 * stiffness_n_m2(spine_28)) / M_PER_IN
     return 26 / deflection
+
+
+def parse_spine(text: str, unit: str | None = None) -> float:
+    """A static spine as it is typed: the 28 in number, or pounds by the 26 in standard ("45#").
+
+    Returns
+    -------
+    The 28 in number [0.001 in].
+
+    Raises
+    ------
+    RefusedError : nothing or something unreadable was typed.
+
+    >>> parse_spine("600"), round(parse_spine("45#"))
+    (600.0, 700)
+    """
+    if _POUNDS.search(text.lower()):
+        pounds = parse(text, "weight", "lb")
+        if pounds > 0:
+            return spine_from_pounds(pounds)
+    return parse(text, "spine", unit)
 
 
 def spine_from_pounds(pounds: float) -> float:

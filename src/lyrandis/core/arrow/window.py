@@ -9,6 +9,7 @@ from lyrandis.core.bow.curve import ForceDraw
 from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.findings import Said, say
 from lyrandis.core.rig import Archer, Arrow, Bow, String
 from lyrandis.core.string.measures import string_mass_g
 
@@ -28,6 +29,7 @@ _LONGBOW_SHARE = 0.05
 _FAR_SHARE = 0.12  # a thumb release, static tips
 _PLATE_SHARE = 0.12  # felt and hard plates
 _HIGH_BRACE_IN, _HIGH_BRACE_SHARE = 8.0, 0.04
+FIT_DIAMETER_MM = 6.0  # of the shafts that the fit was made on
 _WEIGHT_SHARE = 0.12
 _WEAK_SHARE = 0.10
 _MATERIAL_SHARE = 0.05
@@ -59,7 +61,7 @@ class SpineWindow:
     low: float
     high: float
     share: float
-    widened: tuple[str, ...]
+    widened: tuple[Said, ...]
 
 
 def refuse_short(archer: Archer, arrow: Arrow) -> None:
@@ -72,8 +74,12 @@ def refuse_short(archer: Archer, arrow: Arrow) -> None:
     if arrow.shaft_length_in < archer.draw_length_in:
         raise RefusedError(
             "arrow.shaft_length_in",
-            f"A {arrow.shaft_length_in:g} in shaft is shorter than the {archer.draw_length_in:g} "
-            "in draw: drawn off the rest it can go through the hand. Use a longer arrow.",
+            say(
+                "A shaft of {shaft} is shorter than the draw of {draw}: drawn off the rest it can "
+                "go through the hand. Use a longer arrow.",
+                shaft=("draw", arrow.shaft_length_in),
+                draw=("draw", archer.draw_length_in),
+            ),
             archer.draw_length_in,
             "in",
         )
@@ -124,29 +130,40 @@ def spine_window(
             + fit.string * (string_mass_g(bow, string) - REFERENCE_STRING_G)
         )
     )
-    share, widened = _GROUP_SHARE, []
+    share = _GROUP_SHARE
+    widened: list[Said] = []
     if bow.form == "longbow":
         value *= LONGBOW_FACTOR
         share = math.hypot(share, _LONGBOW_SHARE)
-        widened.append("longbows run 5 to 15 % weaker than the fit")
+        widened.append(say("longbows run 5 to 15 % weaker than the fit"))
     if bow.form == "static_tip" or archer.release == "thumb":
         share = math.hypot(share, _FAR_SHARE)
-        widened.append("a thumb release and static tips are far from the calibration")
+        widened.append(say("a thumb release and static tips are far from the calibration"))
     if bow.side_plate in ("felt", "hard"):
         share = math.hypot(share, _PLATE_SHARE)
-        widened.append(f"a {bow.side_plate} side plate has no calibration; leather stands in")
+        widened.append(say(f"a {bow.side_plate} side plate has no calibration; leather stands in"))
     if brace > _HIGH_BRACE_IN:
         share = math.hypot(share, _HIGH_BRACE_SHARE)
-        widened.append(f"the brace height is above {_HIGH_BRACE_IN:g} in")
+        widened.append(say("the brace height is above {high}", high=("brace", _HIGH_BRACE_IN)))
     if not CALIBRATED_LBF[0] <= weight <= CALIBRATED_LBF[1]:
         share = math.hypot(share, _WEIGHT_SHARE)
-        widened.append(f"the weight is outside {CALIBRATED_LBF[0]:g} to {CALIBRATED_LBF[1]:g} lb")
+        widened.append(
+            say(
+                "the weight is outside {low} to {high}",
+                low=("weight", CALIBRATED_LBF[0]),
+                high=("weight", CALIBRATED_LBF[1]),
+            )
+        )
     if value > WEAKEST_SPINE:
         share = math.hypot(share, _WEAK_SHARE)
-        widened.append(f"beyond spine {WEAKEST_SPINE:g} the model was not tried")
+        widened.append(
+            say("beyond spine {weakest} the model was not tried", weakest=("spine", WEAKEST_SPINE))
+        )
     if arrow.material != "carbon":
         share = math.hypot(share, _MATERIAL_SHARE)
-        widened.append("the fit was made for carbon of about 6 mm")
+        widened.append(
+            say("the fit was made for carbon of about {thick}", thick=("small", FIT_DIAMETER_MM))
+        )
     return SpineWindow(
         Estimate(value=value, plus_minus=share * value, source="model"),
         value * (1 - share),

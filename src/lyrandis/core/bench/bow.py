@@ -11,6 +11,7 @@ from lyrandis.core.bow.curve import ForceDraw, force_draw, refuse_past_end, stac
 from lyrandis.core.bow.form import TRADE_OFFSET_IN, brace_to_pivot_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.findings import say
 from lyrandis.core.fit.hold import Hold
 from lyrandis.core.fit.limbs import BoltTurn, bolts
 from lyrandis.core.fit.step_up import WeightStep
@@ -32,8 +33,12 @@ class BowBench:
         if limit is not None and draw > limit:
             raise RefusedError(
                 "archer.draw_length_in",
-                f"{draw:.2f} in is past the {limit:g} in that the bow's maker allows. "
-                "Never draw past the maker's limit.",
+                say(
+                    "{draw} is past the {limit} that the bow's maker allows. Never draw past the "
+                    "maker's limit.",
+                    draw=("draw", draw),
+                    limit=("draw", limit),
+                ),
                 limit,
                 "in",
             )

@@ -16,6 +16,7 @@ from lyrandis.core.arrays import Array
 from lyrandis.core.bow.form import TRADE_OFFSET_IN, brace_to_pivot_in, default_brace_in
 from lyrandis.core.bow.statics import Statics, solve
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import say
 from lyrandis.core.rig import Bow, StringMaterial
 from lyrandis.core.units import J_PER_FTLB, M_PER_IN, N_PER_LBF
 
@@ -173,8 +174,12 @@ def _check_readings(readings: tuple[tuple[float, float], ...], brace_draw: float
     if points[0, 0] <= brace_draw:
         raise RefusedError(
             "bow.measured",
-            f"A reading at {points[0, 0]:g} in lies at or below the braced string "
-            f"({brace_draw:.2f} in by the trade standard), where nothing pulls.",
+            say(
+                "A reading at {at} lies at or below the braced string ({brace} by the trade "
+                "standard), where nothing pulls.",
+                at=("draw", float(points[0, 0])),
+                brace=("draw", brace_draw),
+            ),
             round(brace_draw, 2),
             "in",
         )
@@ -244,8 +249,13 @@ def _force_draw(bow: Bow, material: StringMaterial) -> ForceDraw:
     if bow.marked_draw_in > end + 1e-6:
         raise RefusedError(
             "bow.marked_draw_in",
-            f"A {bow.length_in:g} in bow of this form ends at {end:.1f} in of draw ({why}); "
-            f"it cannot be marked at {bow.marked_draw_in:g} in.",
+            say(
+                f"A bow of {{length}} of this form ends at {{end}} of draw ({why}); it cannot be "
+                "marked at {marked}.",
+                length=("bow_length", bow.length_in),
+                end=("draw", end),
+                marked=("draw", bow.marked_draw_in),
+            ),
             round(end, 1),
             "in",
         )
@@ -284,17 +294,26 @@ def refuse_past_end(curve: ForceDraw, draw_in: float, length_in: float) -> None:
     if draw_in > curve.end_in + 1e-9:
         raise RefusedError(
             "archer.draw_length_in",
-            f"{draw_in:.2f} in is past what this {length_in:g} in bow's geometry allows: it ends "
-            f"at {curve.end_in:.1f} in, where {curve.end_reason}.",
+            say(
+                "{draw} is past what the geometry of this bow of {length} allows: it ends at "
+                f"{{end}}, where {curve.end_reason}.",
+                draw=("draw", draw_in),
+                length=("bow_length", length_in),
+                end=("draw", curve.end_in),
+            ),
             round(curve.end_in, 2),
             "in",
         )
     if draw_in < curve.brace_draw_in + LEAST_STROKE_IN:
         raise RefusedError(
             "bow.brace_height_in",
-            f"The string stands at {curve.brace_draw_in:.2f} in by the trade standard when "
-            f"braced; a draw of {draw_in:.2f} in leaves less than "
-            f"{LEAST_STROKE_IN:g} in of stroke.",
+            say(
+                "The string stands at {brace} by the trade standard when braced; a draw of {draw} "
+                "leaves less than {least} of stroke.",
+                brace=("draw", curve.brace_draw_in),
+                draw=("draw", draw_in),
+                least=("draw", LEAST_STROKE_IN),
+            ),
             round(draw_in - LEAST_STROKE_IN - TRADE_OFFSET_IN, 2),
             "in",
         )

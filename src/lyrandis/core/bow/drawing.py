@@ -1,6 +1,7 @@
 """The bow drawn to scale, seen from the side: outlines in inches, X toward the archer, Y up.
 
-The limb's thickness is a draughtsman's taper and not computed; everything else is the model's.
+The limb's thickness and the riser's outline are a draughtsman's and not computed; everything else
+is the model's.
 """
 
 from __future__ import annotations
@@ -12,7 +13,7 @@ from functools import lru_cache
 import numpy as np
 
 from lyrandis.core.arrays import Array
-from lyrandis.core.bow.form import TRADE_OFFSET_IN, Limb
+from lyrandis.core.bow.form import BACK_IN_FRONT_IN, TRADE_OFFSET_IN, Limb
 from lyrandis.core.bow.geometry import contact
 from lyrandis.core.bow.statics import Statics
 from lyrandis.core.units import M_PER_IN
@@ -20,17 +21,24 @@ from lyrandis.core.units import M_PER_IN
 Points = list[tuple[float, float]]
 _ROOT_IN, _TIP_IN = 0.62, 0.30
 _POINTS = 28
+_GRIP_IN = 1.7  # the pivot lies a hand below the arrow
 
 
 @dataclass(frozen=True)
 class Pose:
-    """The bow in one pose: closed limb outlines, the string's path, the limb nock, the nock."""
+    """The bow in one pose: closed limb outlines, the string's path, the limb nock, the nock.
+
+    The riser is told by points along its belly, from the upper limb down, and back up its back.
+    """
 
     upper_limb: Points
     lower_limb: Points
     string: Points
     arrow_nock: tuple[float, float]
     upper_nock: tuple[float, float]
+    riser_belly: Points
+    riser_back: Points
+    grip_y: float
 
 
 def limb_line(limb: Limb, phi: float) -> tuple[Array, Array]:
@@ -75,6 +83,22 @@ def _outline(line: Array, angle: Array) -> Array:
     return np.concatenate([belly, back[::-1]])
 
 
+def _riser(root: tuple[float, float], back_x: float) -> tuple[Points, Points, float]:
+    """The riser's belly and back [in] between the limbs' roots, and the height of its pivot."""
+    x, y = root
+    grip = min(_GRIP_IN, y * 0.2)
+    neck = x * 0.5 + 0.35
+    belly = [
+        (x, y), (neck, y * 0.62), (0.55, min(1.2, y * 0.3)), (0.12, 0.1), (0.0, -grip),
+        (0.45, -min(grip + 1.9, y * 0.56)), (neck, -y * 0.76), (x, -y),
+    ]  # fmt: skip
+    back = [
+        (back_x, -y), (-1.45, -y * 0.6), (-BACK_IN_FRONT_IN, -grip), (-1.35, 0.2), (-1.55, y * 0.5),
+        (back_x, y),
+    ]  # fmt: skip
+    return belly, back, -grip
+
+
 def _mirrored(points: Points) -> Points:
     return [(x, -y) for x, y in points]
 
@@ -109,10 +133,14 @@ def pose(statics: Statics, draw_in: float | None = None) -> Pose:
         lying = line[-1:]
     half = _listed(lying / M_PER_IN)
     nock = (round(nock_x / M_PER_IN, 3), 0.0)
+    belly, back, grip_y = _riser(outline[0], outline[-1][0])
     return Pose(
         upper_limb=outline,
         lower_limb=_mirrored(outline),
         string=[*half[::-1], nock, *_mirrored(half)],
         arrow_nock=nock,
         upper_nock=half[-1],
+        riser_belly=belly,
+        riser_back=back,
+        grip_y=grip_y,
     )

@@ -10,6 +10,7 @@ import math
 from dataclasses import dataclass
 
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import say
 from lyrandis.core.rig import Bow, BraceReference, StringMaterial
 from lyrandis.core.units import M_PER_IN
 
@@ -42,7 +43,7 @@ FORMS: dict[str, FormShape] = {
 _LONG_RECURVE_BRACE_IN = (8.25, 9.5)
 _LONG_RECURVE_FROM_IN = 66.0
 _BRACE_PER_IN = 0.04
-_BACK_IN_FRONT_IN = 1.75
+BACK_IN_FRONT_IN = 1.75
 _LEAST_LIMB_SHARE = 0.25  # of the bow's length, on either side of the riser
 
 # Stiffness E·A of the complete bundle [N]; natural fibre lies between (own assumption).
@@ -88,10 +89,10 @@ def reference_offset_in(bow: Bow, reference: BraceReference) -> float:
         raise RefusedError(
             "bow.brace_offset_in",
             "Say how far the plunger lies in front of the deepest part of the grip "
-            "(0 in if level with it): without it a brace height to the plunger means nothing.",
+            "(0 if level with it): without it a brace height to the plunger means nothing.",
             unit="in",
         )
-    return _BACK_IN_FRONT_IN
+    return BACK_IN_FRONT_IN
 
 
 def brace_reference_offset_in(bow: Bow) -> float:
@@ -174,8 +175,13 @@ def limb_of(bow: Bow) -> Limb:
     if length < _LEAST_LIMB_SHARE * bow.length_in * M_PER_IN:
         raise RefusedError(
             "bow.riser_in",
-            f"A {riser:g} in riser leaves too little limb on a {bow.length_in:g} in bow; "
-            f"usual is about {usual:.1f} in.",
+            say(
+                "A riser of {riser} leaves too little limb on a bow of {length}; usual is about "
+                "{usual}.",
+                riser=("bow_length", riser),
+                length=("bow_length", bow.length_in),
+                usual=("bow_length", usual),
+            ),
             round((1 - 2 * _LEAST_LIMB_SHARE) * bow.length_in, 2),
             "in",
         )

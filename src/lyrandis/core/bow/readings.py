@@ -8,6 +8,7 @@ import numpy as np
 from scipy.optimize import isotonic_regression
 
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import say
 
 _LEAST_RISE_LBF = 0.05
 
@@ -40,7 +41,7 @@ def thinned(readings: Sequence[tuple[float, float]], step_in: float = 1.0) -> li
     if draw[-1] - draw[0] < 2 * step_in:
         raise RefusedError(
             "readings",
-            f"The readings cover less than {2 * step_in:g} in of draw.",
+            say("The readings cover less than {least} of draw.", least=("draw", 2 * step_in)),
             2 * step_in,
             "in",
         )

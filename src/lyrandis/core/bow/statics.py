@@ -23,6 +23,7 @@ from lyrandis.core.bow.form import (
 )
 from lyrandis.core.bow.geometry import contact, contact_at, t_at_brace
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import say
 from lyrandis.core.rig import Bow, StringMaterial
 from lyrandis.core.units import M_PER_IN, N_PER_LBF
 
@@ -225,7 +226,10 @@ def rebraced(bow: Statics, half_slack: float | None = None, limb: Limb | None = 
     if best is None:
         raise RefusedError(
             "string.twists",
-            "No brace height within 3 in of the present one would hold such a string.",
+            say(
+                "No brace height within {span} of the present one would hold such a string.",
+                span=("brace", _BRACE_SPAN_M / M_PER_IN),
+            ),
             _BRACE_SPAN_M / M_PER_IN,
             "in",
         )
@@ -240,8 +244,14 @@ def refuse_unbraced(bow: Bow, brace_in: float) -> RefusedError:
     usual = default_riser_in(bow)
     return RefusedError(
         "bow.riser_in" if bow.riser_in is not None else "bow.brace_height_in",
-        f"A {bow.length_in:g} in bow of this form has no braced shape at {brace_in:.2f} in; "
-        f"a riser of {usual - 4:.1f} to {usual + 4:.1f} in and the form's usual brace height do.",
+        say(
+            "A bow of {length} of this form has no braced shape at {brace}; a riser of {low} to "
+            "{high} and the form's usual brace height do.",
+            length=("bow_length", bow.length_in),
+            brace=("brace", brace_in),
+            low=("bow_length", usual - 4),
+            high=("bow_length", usual + 4),
+        ),
         unit="in",
     )
 
@@ -265,9 +275,13 @@ def solve(
     if bow.marked_draw_in < brace + TRADE_OFFSET_IN + _LEAST_DRAWN_IN:
         raise RefusedError(
             "bow.brace_height_in",
-            f"A brace height of {brace:.2f} in leaves no draw: the bow is marked at "
-            f"{bow.marked_draw_in:g} in, so it must stay under "
-            f"{bow.marked_draw_in - TRADE_OFFSET_IN - _LEAST_DRAWN_IN:.2f} in.",
+            say(
+                "A brace height of {brace} leaves no draw: the bow is marked at {marked}, so it "
+                "must stay under {most}.",
+                brace=("brace", brace),
+                marked=("draw", bow.marked_draw_in),
+                most=("brace", bow.marked_draw_in - TRADE_OFFSET_IN - _LEAST_DRAWN_IN),
+            ),
             bow.marked_draw_in - TRADE_OFFSET_IN - _LEAST_DRAWN_IN,
             "in",
         )

@@ -11,6 +11,7 @@ from typing import Literal
 
 from lyrandis.core.bow.curve import force_draw, refuse_past_end, stack_onset_in
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import Said, say
 from lyrandis.core.rig import Archer, Bow, Form, Release, SchoolNumbers, Use
 
 SchoolId = Literal["limb_first", "ladder", "ratio_band", "stack_reserve", "string_angle"]
@@ -63,7 +64,7 @@ class School:
     low_in: float | None
     high_in: float | None
     verdict: SchoolVerdict
-    why: str
+    why: Said
 
 
 def angle_limit_deg(release: Release, numbers: SchoolNumbers) -> float | None:
@@ -159,11 +160,11 @@ def schools(
     """
     told = []
 
-    def add(id: SchoolId, low: float | None, high: float | None, why: str) -> None:
+    def add(id: SchoolId, low: float | None, high: float | None, why: Said) -> None:
         told.append(School(id, low, high, _verdict(bow.length_in, low, high), why))
 
     def silent(id: SchoolId, why: str) -> None:
-        told.append(School(id, None, None, "silent", why))
+        told.append(School(id, None, None, "silent", say(why)))
 
     adds = LIMB_CLASS_ADDS_IN[limb_class(draw_in, numbers)]
     small, large = RISERS_BY_USE[use]
@@ -172,8 +173,12 @@ def schools(
             "limb_first",
             small + adds,
             large + adds,
-            f"A {limb_class(draw_in, numbers)} limb for the draw, on a {small:g} to {large:g} in "
-            "riser for the use.",
+            say(
+                f"A {limb_class(draw_in, numbers)} limb for the draw, on a riser of {{small}} to "
+                "{large} for the use.",
+                small=("bow_length", small),
+                large=("bow_length", large),
+            ),
         )
     else:
         silent("limb_first", "It speaks of takedown recurves only.")
@@ -182,7 +187,9 @@ def schools(
         rungs += 1
     rung = numbers.ladder_start_in + _RUNG_IN * min(rungs, _MOST_RUNGS)
     if bow.form == "recurve":
-        add("ladder", rung, rung, "One bow length for each 2 in of draw; the target archers' rule.")
+        step = ("draw", numbers.ladder_rung_draw_in)
+        rule = say("One bow length for each {step} of draw; the target archers' rule.", step=step)
+        add("ladder", rung, rung, rule)
     else:
         silent("ladder", "It is the target recurve archers' rule.")
     if bow.form == "static_tip":
@@ -192,16 +199,21 @@ def schools(
             "ratio_band",
             numbers.ratio_low * draw_in,
             numbers.ratio_high * draw_in,
-            f"Between {numbers.ratio_low:g} and {numbers.ratio_high:g} times the draw; meant for "
-            "one-piece bows. Low for close cover, high for smoothness.",
+            say(
+                "Between {low} and {high} times the draw; meant for one-piece bows. Low for close "
+                "cover, high for smoothness.",
+                low=("share", numbers.ratio_low),
+                high=("share", numbers.ratio_high),
+            ),
         )
     reserve = reserve_wanted_in(use, numbers)
     stack = _shortest(bow, draw_in, None, reserve)
     if stack is None:
         silent("stack_reserve", "No length computed reaches it.")
     else:
-        wanted = f"{reserve:g} in beyond" if reserve >= 0 else f"at most {-reserve:g} in inside"
-        add("stack_reserve", stack, None, f"The bow starts to stack {wanted} the draw.")
+        where = "{reserve} beyond" if reserve >= 0 else "at most {reserve} inside"
+        why = say(f"The bow starts to stack {where} the draw.", reserve=("draw", abs(reserve)))
+        add("stack_reserve", stack, None, why)
     limit = angle_limit_deg(archer.release, numbers)
     if limit is None:
         silent("string_angle", "A thumb draw has no limit of its own.")
@@ -211,7 +223,10 @@ def schools(
             silent("string_angle", "No length computed reaches it.")
         else:
             add(
-                "string_angle", open_enough, None, f"At least {limit:g}° between string and string."
+                "string_angle",
+                open_enough,
+                None,
+                say("At least {limit} between string and string.", limit=("angle", limit)),
             )
     return tuple(told)
 

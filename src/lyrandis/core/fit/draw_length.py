@@ -16,6 +16,7 @@ from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.bow.form import TRADE_OFFSET_IN
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.findings import say
 from lyrandis.core.rig import Archer, Bow, DrawMethod, Release, StringMaterial
 from lyrandis.core.units import MM_PER_IN
 
@@ -162,8 +163,14 @@ def draw_length(
             bound = low if draw < low else high
             raise RefusedError(
                 f"readings_in.{i}",
-                f"A reading of {reading:g} in makes a draw of {draw:.1f} in; "
-                f"draws lie between {low:g} and {high:g} in.",
+                say(
+                    "A reading of {reading} makes a draw of {draw}; draws lie between {low} and "
+                    "{high}.",
+                    reading=("draw", reading),
+                    draw=("draw", draw),
+                    low=("draw", low),
+                    high=("draw", high),
+                ),
                 bound * scale,
                 "in",
             )

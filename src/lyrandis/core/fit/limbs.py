@@ -23,7 +23,7 @@ from lyrandis.core.units import M_PER_IN, MM_PER_IN
 
 LimbVerdict = Literal["unknown", "pair", "small", "stopgap"]
 SMALL_SHARE = 0.05  # own rule: what A4's shift at the nock point still takes up
-_NOCK_SHARE, _NOCK_IN = 0.05, (0.08, 0.15)  # A4: so much stiffer below, so much lower
+NOCK_SHARE, NOCK_IN = 0.05, (0.08, 0.15)  # A4: so much stiffer below, so much lower
 _STROKE_TIMES = 2.0  # a nearly even pull: the arrow leaves after twice stroke over speed
 
 
@@ -74,7 +74,7 @@ def limb_pair(limbs: Limbs, stroke_in: float, speed_fps: float) -> LimbPair:
     share = None if a is None or b is None else b / a - 1
     nock = late = None
     if share is not None:
-        low, high = (-share / _NOCK_SHARE * shift * MM_PER_IN for shift in _NOCK_IN)
+        low, high = (-share / NOCK_SHARE * shift * MM_PER_IN for shift in NOCK_IN)
         nock = (min(low, high), max(low, high))
         late = abs(share) / 2 * _STROKE_TIMES * stroke_in / 12 / speed_fps * 1000
     classes = {limbs.upper_class, limbs.lower_class} - {None}

@@ -12,6 +12,7 @@ from typing import Any
 
 from lyrandis.core.dates import later
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import say
 from lyrandis.core.fit.hold import HELD_S, WANTED
 from lyrandis.core.rig import Archer, StepUp
 
@@ -69,7 +70,10 @@ def weight_steps(plan: StepUp, archer: Archer, weight_lbf: float, today: str) ->
     if plan.goal_lbf <= now:
         raise RefusedError(
             "step_up.goal_lbf",
-            f"The goal must lie above the {now:.1f} lb drawn now; going down needs no plan.",
+            say(
+                "The goal must lie above the {now} drawn now; going down needs no plan.",
+                now=("weight", now),
+            ),
             round(now, 1),
             "lb",
         )

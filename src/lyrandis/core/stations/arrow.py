@@ -2,8 +2,9 @@
 
 from __future__ import annotations
 
+from lyrandis.core.arrow.window import FIT_DIAMETER_MM
 from lyrandis.core.bench import Bench
-from lyrandis.core.findings import Action, Finding, Grounds, Said, fine, mind, say, stop
+from lyrandis.core.findings import Action, Finding, Grounds, Said, fine, joined, mind, say, stop
 from lyrandis.core.stations.base import Answer
 
 _MOST_POINT_GR = 590.0  # heavier points are not made
@@ -89,11 +90,13 @@ def _floor(b: Bench) -> Finding:
 def _spine(b: Bench) -> Finding:
     w, spine = b.arrow.window, b.rig.arrow.static_spine
     why = say(
-        "A fit to a model of the shaft passing the bow, for carbon of about 6 mm on recurves, good to "
-        "about one spine group"
-        + ("".join(f"; wider here because {reason}" for reason in w.widened))
-        + ". What the arrow does at three and seven paces decides."
+        "A fit to a model of the shaft passing the bow, for carbon of about {thick} on recurves, "
+        "good to about one spine group",
+        thick=("small", FIT_DIAMETER_MM),
     )
+    for reason in w.widened:
+        why = joined(why, reason, "; wider here because ")
+    why = why.around("", ". What the arrow does at three and seven paces decides.")
     if w.low <= spine <= w.high:
         return fine(
             said=say(

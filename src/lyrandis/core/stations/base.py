@@ -25,13 +25,20 @@ class Problem(Answered):
 
     field: str
     reason: str
+    said: Said | None = None
     limit: float | None = None
     unit: str | None = None
 
     @classmethod
     def of(cls, error: RefusedError) -> Problem:
         """The problem that a refusal tells."""
-        return cls(field=error.field, reason=error.reason, limit=error.limit, unit=error.unit)
+        return cls(
+            field=error.field,
+            reason=error.reason,
+            said=error.said,
+            limit=error.limit,
+            unit=error.unit,
+        )
 
 
 class Answer(NamedTuple):
@@ -97,7 +104,7 @@ def _untold(station: StationId, problem: Problem) -> Finding:
     if owner is not None and owner != station:
         mend = Action(label=say(f"Mend it at {STATIONS[owner].title}"), station=owner)
     return stop(
-        said=verbatim(problem.reason),
+        said=problem.said or verbatim(problem.reason),
         why=say("The models refuse values they do not cover; nothing kept is lost."),
         told="model",
         action=mend,

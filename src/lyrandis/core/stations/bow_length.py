@@ -32,7 +32,7 @@ def tell(b: Bench) -> Answer:
         reserve = onset - b.archer.true_draw.value
         answer = say(
             "A {length} bow draws your {draw} at a {angle} string angle and starts to stack "
-            f"{{reserve}} {'beyond' if reserve >= 0 else 'short of'} you.",
+            f"{{reserve}} {'beyond' if reserve >= 0 else 'before'} your draw.",
             length=length, draw=draw, angle=angle, reserve=("draw", abs(reserve)),
         )  # fmt: skip
     findings = [
@@ -167,13 +167,13 @@ def _best(b: Bench) -> list[Finding]:
     return [
         fine(
             said=say(
-                "For your draw, use and taste the first choice would be {length}: {why_angle} at the string.",
+                "For your draw and use, and the length you lean to, the first choice would be {length}: {why_angle} at the string.",
                 length=("bow_length", best.length_in),
                 why_angle=("angle", best.string_angle_deg),
             ),
             why=say(
                 f"It scores {best.score:.1f} of 10 ({', '.join(best.reasons)}): points are lost for "
-                "a pinching string, stack near your draw, and a length off your taste."
+                "a pinching string, stack near your draw, and a length off the one you lean to."
             ),
             told="rule",
             action=Action(

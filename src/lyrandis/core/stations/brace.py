@@ -5,6 +5,7 @@ from __future__ import annotations
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.stations.base import Answer
+from lyrandis.core.tune.sweep import CLOSE_MM
 from lyrandis.core.units import MM_PER_IN
 
 _STEP_IN = 0.25  # of brace, for what a step does
@@ -115,8 +116,9 @@ def _session(b: Bench) -> list[Finding]:
     best, (low, high) = told.best_in, told.interval_in
     why = say(
         "Loudness over brace as a curve with its own doubt, from this session's trials only: "
-        "without a calibration tone other days do not compare. {close} within 2 mm.",
+        "without a calibration tone other days do not compare. {close} within {span}.",
         close=("percent", told.sure * 100),
+        span=("brace", CLOSE_MM / MM_PER_IN),
     )
     try_it = Action(
         label=say("Set {best}", best=("brace", best)),

@@ -112,7 +112,7 @@ def _plan(b: Bench) -> list[Finding]:
     except RefusedError as error:
         return [
             mind(
-                said=verbatim(error.reason),
+                said=error.said or verbatim(error.reason),
                 why=_WHY,
                 told="practice",
                 action=Action(label=say("Drop the plan"), changes={"step_up.goal_lbf": None}),

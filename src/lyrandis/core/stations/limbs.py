@@ -5,6 +5,8 @@ from __future__ import annotations
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Action, Finding, fine, mind, say
+from lyrandis.core.fit.limbs import NOCK_IN, NOCK_SHARE
+from lyrandis.core.units import MM_PER_IN
 
 _EVEN_TURNS, _FELT_PCT = 0.05, 0.05  # smaller is nothing
 _UNLIKE = {
@@ -48,10 +50,13 @@ def _pair(b: Bench) -> list[Finding]:
                     high=("nock_height", high),
                 ),
                 why=say(
-                    "By the two-limb model, as a direction: 5 % stiffer below wants the nock point "
-                    "2 to 4 mm lower. Left to themselves the limbs would come home {late} apart; "
+                    "By the two-limb model, as a direction: {stiffer} stiffer below wants the nock point "
+                    "{least} to {most} lower. Left to themselves the limbs would come home {late} apart; "
                     "the string couples them, so it is less. Read the flight.",
                     late=("ms", pair.late_ms or 0.0),
+                    stiffer=("percent", NOCK_SHARE * 100),
+                    least=("nock_height", NOCK_IN[0] * MM_PER_IN),
+                    most=("nock_height", NOCK_IN[1] * MM_PER_IN),
                 ),
                 told="model",
                 action=Action(label=say("Go to the nock point"), station="nock-point"),

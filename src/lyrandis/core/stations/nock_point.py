@@ -10,6 +10,7 @@ from lyrandis.core.words import word
 
 _READ_MM = 0.5  # a bow square is read so
 _CRAWL_RAISES_MM = (2.8, 4.6)  # A4: .11 to .18 in for .9 in of crawl
+_RAISED_BY_MM = 23.0
 
 
 def note(b: Bench) -> Said:
@@ -84,7 +85,8 @@ def _crawls(b: Bench) -> list[Finding]:
             ),
             why=say(
                 "A crawl unbalances the limbs. Two limbs in the model raise it by {low} to {high} for "
-                "23 mm of crawl; real crawls need more. A direction, not a number to set.",
+                "{crawl} of crawl; real crawls need more. A direction, not a number to set.",
+                crawl=("crawl", _RAISED_BY_MM),
                 low=("small", _CRAWL_RAISES_MM[0]),
                 high=("small", _CRAWL_RAISES_MM[1]),
             ),
@@ -107,7 +109,7 @@ def _grip() -> Finding:
     return fine(
         said=say("Grip the bow at the same height each time."),
         why=say(
-            "A hand 1 mm higher is a nock point 1 mm lower. The arrow nock should hold its own weight on the string and leave with a tap."
+            "A hand that sits higher is a nock point lower by as much. The arrow nock should hold its own weight on the string and leave with a tap."
         ),
         told="practice",
     )

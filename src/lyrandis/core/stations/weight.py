@@ -15,6 +15,8 @@ _NEAR_END_IN, _NEAR_MAKER_IN = 1.5, 0.5
 _RISER_STEP_IN = 2.0
 RISER_SHARE_PER_IN = 0.025  # practice; the model says 0.011 (docs/mechanics)
 
+_NEAR_MARK_LBF = 0.6  # how far the model is off near the marked draw (A3)
+
 
 def note(b: Bench) -> Said:
     """The weight at the draw."""
@@ -72,7 +74,8 @@ def _source(b: Bench, measured: bool) -> Finding:
         ),
         why=say(
             "Until then the curve is the model's for this form and length, held to the marking. "
-            "It is within 0.6 lb near the marked draw, and the marking itself is the larger doubt."
+            "It is within {near} near the marked draw, and the marking itself is the larger doubt.",
+            near=("weight", _NEAR_MARK_LBF),
         ),
         told="practice",
     )

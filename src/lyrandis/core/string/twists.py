@@ -166,8 +166,12 @@ def twist(
         out = abs(wanted_mm) / MM_PER_IN
         raise RefusedError(
             "bow.brace_height_in",
-            f"Even with no turn left this string does not come {out:.2f} in lower: take one of "
-            f"about {order:.1f} in.",
+            say(
+                "Even with no turn left this string does not come {out} lower: take one of "
+                "about {order}.",
+                out=("brace", out),
+                order=("bow_length", order),
+            ),
             brace_now_in - factor * gain * here / MM_PER_IN,
             "in",
         )
@@ -262,10 +266,13 @@ def _findings(
         found.append(
             mind(
                 said=say(
-                    "Rather than twist so far take a string of {order}, the next to it.",
+                    "Rather than twist so far take a string of {order}.",
                     order=("bow_length", order_in),
                 ),
-                why=say("Beyond about 3/8 in of brace another string is the better way."),
+                why=say(
+                    "Beyond about {far} of brace another string is the better way.",
+                    far=("brace", ANOTHER_STRING_IN),
+                ),
                 told="practice",
             )
         )

@@ -15,6 +15,7 @@ import numpy as np
 
 from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import say
 
 LEVEL_SD, SLOPE_SD, CURVE_MEAN, CURVE_SD = 5.0, 3.0, 1.6, 1.2  # dB, per 10 mm, per (10 mm)²
 OWN_SD_DB, OWN_LENGTH_MM = 0.5, 7.0
@@ -145,7 +146,11 @@ def sweep(
     if not LEAST_RANGE_MM <= high_mm - low_mm <= MOST_RANGE_MM:
         raise RefusedError(
             "bow.maker_brace_high_in",
-            f"The range of brace heights must be {LEAST_RANGE_MM:g} to {MOST_RANGE_MM:g} mm wide.",
+            say(
+                "The range of brace heights must be {least} to {most} wide.",
+                least=("small", LEAST_RANGE_MM),
+                most=("small", MOST_RANGE_MM),
+            ),
             low_mm + LEAST_RANGE_MM,
             "mm",
         )
@@ -171,7 +176,7 @@ def sweep(
         why = (
             "Nothing audible is left to gain: listening on would rarely find a decibel more."
             if left <= LEFT
-            else "The quietest brace is known to 2 mm."
+            else "The quietest brace is known as closely as it can be set."
             if sure >= SURE
             else f"{MOST_VISITS} visits are enough: what differs now is the day, not the brace."
         )

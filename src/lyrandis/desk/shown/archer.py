@@ -6,6 +6,7 @@ from dataclasses import dataclass
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import Said, verbatim
 from lyrandis.core.fit.step_up import WeightStep
 
 
@@ -14,7 +15,7 @@ class PlanView:
     """The steps up in weight, or why there are none."""
 
     steps: list[WeightStep]
-    problem: str | None
+    problem: Said | None
 
 
 def plan_view(b: Bench) -> PlanView:
@@ -22,4 +23,4 @@ def plan_view(b: Bench) -> PlanView:
     try:
         return PlanView(b.bow.steps, None)
     except RefusedError as error:
-        return PlanView([], error.reason)
+        return PlanView([], error.said or verbatim(error.reason))

@@ -22,6 +22,24 @@ export const api = createClient<paths>({
 	fetch: (request) => globalThis.fetch(request)
 });
 
+/** How a sentence with values reads in the archer's units; set where the units are known. */
+let speak = (said: Said): string => said.text;
+export function speakBy(how: (said: Said) => string): void {
+	speak = how;
+}
+
+/** What a problem says, with its reasons in the archer's units. */
+export function problemOf(
+	status: number,
+	body: Partial<Schemas['ProblemDetails']> | undefined
+): ApiProblem {
+	const errors = (body?.errors ?? []).map((e) => (e.said ? { ...e, reason: speak(e.said) } : e));
+	const first = body?.errors?.[0];
+	const own = first && first.reason === body?.detail ? errors[0]?.reason : undefined;
+	const message = own ?? body?.detail ?? `The server answered ${status}.`;
+	return new ApiProblem(status, message, errors, body?.type);
+}
+
 /** What the server refused, with each field at fault. */
 export class ApiProblem extends Error {
 	constructor(
@@ -54,12 +72,5 @@ export async function told<T>(asked: Promise<Answer<T>>): Promise<T> {
 		throw new ApiProblem(0, 'Lyrandis does not answer. Is it still running? Nothing was lost.');
 	}
 	if (answer.error === undefined && answer.response.ok) return answer.data as T;
-	const body = answer.error as
-		{ detail?: string; errors?: FieldProblem[]; type?: string } | undefined;
-	throw new ApiProblem(
-		answer.response.status,
-		body?.detail ?? `The server answered ${answer.response.status}.`,
-		body?.errors ?? [],
-		body?.type
-	);
+	throw problemOf(answer.response.status, answer.error as Partial<Schemas['ProblemDetails']>);
 }

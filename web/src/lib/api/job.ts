@@ -1,4 +1,4 @@
-import { api, ApiProblem, type Schemas } from './client';
+import { api, ApiProblem, problemOf, type Schemas } from './client';
 
 export interface Following {
 	/** How far it is, 0 to 1 (null: unknown), and what there is to show at once. */
@@ -28,7 +28,7 @@ export function follow<T>(id: number, { onTold, signal }: Following = {}): Promi
 		source.addEventListener('stopped', () => end(() => failed(new ApiProblem(0, STOPPED))));
 		source.addEventListener('failed', (event) => {
 			const told = data(event) as Schemas['ProblemDetails'];
-			end(() => failed(new ApiProblem(told.status, told.detail, told.errors, told.type)));
+			end(() => failed(problemOf(told.status, told)));
 		});
 		source.onerror = () =>
 			end(() => failed(new ApiProblem(0, 'Lyrandis stopped answering. Look at what is kept.')));

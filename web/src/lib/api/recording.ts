@@ -1,4 +1,4 @@
-import { ApiProblem, type FieldProblem } from './client';
+import { problemOf, type Schemas } from './client';
 
 /** A take of the simulated recorder beside this rig, as a WAV file. */
 export async function recording(
@@ -9,6 +9,5 @@ export async function recording(
 	const words = new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]));
 	const answer = await fetch(`/api/rigs/${rig}/recording?${words}`, { signal });
 	if (answer.ok) return new File([await answer.blob()], 'shots.wav');
-	const problem = (await answer.json()) as { detail: string; errors?: FieldProblem[] };
-	throw new ApiProblem(answer.status, problem.detail, problem.errors);
+	throw problemOf(answer.status, (await answer.json()) as Schemas['ProblemDetails']);
 }

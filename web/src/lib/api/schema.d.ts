@@ -979,6 +979,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/terms": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Terms
+         * @description The terms: what each means here, how it is measured, and where schools differ.
+         */
+        get: operations["terms_api_terms_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/units/parse": {
         parameters: {
             query?: never;
@@ -993,6 +1013,26 @@ export interface paths {
          * @description Read a measurement as people type it.
          */
         post: operations["parse_typed_api_units_parse_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/units/parse-list": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Parse Listed
+         * @description Read several measurements, between spaces, commas or semicolons.
+         */
+        post: operations["parse_listed_api_units_parse_list_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1100,11 +1140,11 @@ export interface components {
             anchor: "under_chin" | "cheek";
             /**
              * Draw length
-             * @description Trade standard: arrow nock groove to the pivot of the grip plus 1 3/4 in.
+             * @description Trade standard: from the arrow nock's groove to the pivot of the grip, and a set stretch beyond it.
              * @default 28
              */
             draw_length_in: number;
-            /** Measured by */
+            /** Way of measuring */
             draw_method?: ("tape" | "arm_span" | "marked_arrow") | null;
             /**
              * Draw uncertainty
@@ -1113,7 +1153,7 @@ export interface components {
             draw_plus_minus_in?: number | null;
             /**
              * Eye above arrow nock
-             * @description Eye to arrow nock at full draw, square to the shaft; about 112 mm with the anchor under the chin, 72 mm at the cheek.
+             * @description Eye to arrow nock at full draw, square to the shaft; the anchor's usual height stands here until it is measured.
              * @default 112
              */
             eye_above_nock_mm: number;
@@ -1173,11 +1213,11 @@ export interface components {
             anchor: "under_chin" | "cheek";
             /**
              * Draw length
-             * @description Trade standard: arrow nock groove to the pivot of the grip plus 1 3/4 in.
+             * @description Trade standard: from the arrow nock's groove to the pivot of the grip, and a set stretch beyond it.
              * @default 28
              */
             draw_length_in: number;
-            /** Measured by */
+            /** Way of measuring */
             draw_method: ("tape" | "arm_span" | "marked_arrow") | null;
             /**
              * Draw uncertainty
@@ -1186,7 +1226,7 @@ export interface components {
             draw_plus_minus_in: number | null;
             /**
              * Eye above arrow nock
-             * @description Eye to arrow nock at full draw, square to the shaft; about 112 mm with the anchor under the chin, 72 mm at the cheek.
+             * @description Eye to arrow nock at full draw, square to the shaft; the anchor's usual height stands here until it is measured.
              * @default 112
              */
             eye_above_nock_mm: number;
@@ -1295,7 +1335,7 @@ export interface components {
             shaft_length_in: number;
             /**
              * Static spine
-             * @description 0.001 in of sag at 28 in under 1.94 lb.
+             * @description What is printed on the shaft: a larger number is a weaker shaft.
              * @default 600
              */
             static_spine: number;
@@ -1359,7 +1399,7 @@ export interface components {
             shaft_length_in: number;
             /**
              * Static spine
-             * @description 0.001 in of sag at 28 in under 1.94 lb.
+             * @description What is printed on the shaft: a larger number is a weaker shaft.
              * @default 600
              */
             static_spine: number;
@@ -1747,7 +1787,7 @@ export interface components {
             /** Reach */
             reach: components["schemas"]["Reach"][];
             /** Schools */
-            schools: components["schemas"]["School"][];
+            schools: components["schemas"]["lyrandis__core__fit__bow_length__School"][];
         };
         /**
          * BraceTrial
@@ -2056,6 +2096,18 @@ export interface components {
             title: string;
             /** Why */
             why: string;
+        };
+        /**
+         * Confusion
+         * @description Words that mislead each other, told apart in one place.
+         */
+        Confusion: {
+            /** Says */
+            says: string;
+            /** Terms */
+            terms: string[];
+            /** Title */
+            title: string;
         };
         /**
          * CopyIn
@@ -2402,6 +2454,33 @@ export interface components {
             readings_in: number[];
         };
         /**
+         * Drawing
+         * @description A picture of some terms: its shapes, and the window that shows them.
+         */
+        Drawing: {
+            /** Bottom */
+            bottom: number;
+            /** Id */
+            id: string;
+            /** Left */
+            left: number;
+            /** Right */
+            right: number;
+            /** Says */
+            says: string;
+            /** Shapes */
+            shapes: components["schemas"]["Shape"][];
+            /** Title */
+            title: string;
+            /** Top */
+            top: number;
+            /**
+             * Unit
+             * @enum {string}
+             */
+            unit: "in" | "mm";
+        };
+        /**
          * DrawingView
          * @description The bow at brace and at full draw.
          */
@@ -2488,7 +2567,7 @@ export interface components {
         };
         /**
          * FieldProblem
-         * @description One field at fault.
+         * @description One field at fault; `said` is the reason with its values apart, where it has any.
          */
         FieldProblem: {
             /** Field */
@@ -2500,6 +2579,8 @@ export interface components {
             limit: number | null;
             /** Reason */
             reason: string;
+            /** @default null */
+            said: components["schemas"]["Said"] | null;
             /**
              * Unit
              * @default null
@@ -3123,6 +3204,26 @@ export interface components {
             unit?: string | null;
         };
         /**
+         * ParseListIn
+         * @description Several measurements typed one after another.
+         */
+        ParseListIn: {
+            /** Quantity */
+            quantity: string;
+            /** Text */
+            text: string;
+            /** Unit */
+            unit?: string | null;
+        };
+        /**
+         * ParseListOut
+         * @description The values in the quantity's stored unit, in the order they were typed.
+         */
+        ParseListOut: {
+            /** Values */
+            values: number[];
+        };
+        /**
          * ParseOut
          * @description The value in the quantity's stored unit.
          */
@@ -3175,14 +3276,15 @@ export interface components {
          * @description The steps up in weight, or why there are none.
          */
         PlanView: {
-            /** Problem */
-            problem: string | null;
+            problem: components["schemas"]["Said"] | null;
             /** Steps */
             steps: components["schemas"]["WeightStep"][];
         };
         /**
          * Pose
          * @description The bow in one pose: closed limb outlines, the string's path, the limb nock, the nock.
+         *
+         *     The riser is told by points along its belly, from the upper limb down, and back up its back.
          */
         Pose: {
             /** Arrow Nock */
@@ -3190,8 +3292,20 @@ export interface components {
                 number,
                 number
             ];
+            /** Grip Y */
+            grip_y: number;
             /** Lower Limb */
             lower_limb: [
+                number,
+                number
+            ][];
+            /** Riser Back */
+            riser_back: [
+                number,
+                number
+            ][];
+            /** Riser Belly */
+            riser_belly: [
                 number,
                 number
             ][];
@@ -3299,6 +3413,7 @@ export interface components {
             limit: number | null;
             /** Reason */
             reason: string;
+            said: components["schemas"]["Said"] | null;
             /** Unit */
             unit: string | null;
         };
@@ -3629,8 +3744,8 @@ export interface components {
              */
             string: components["schemas"]["String-Input"];
             /**
-             * Taste
-             * @description −1 short and lively, +1 long and smooth.
+             * Rather short or long
+             * @description Which length you lean to: −1 short and lively, 0 neither, +1 long and smooth.
              * @default 0
              */
             taste: number;
@@ -3776,8 +3891,8 @@ export interface components {
              */
             string: components["schemas"]["String-Output"];
             /**
-             * Taste
-             * @description −1 short and lively, +1 long and smooth.
+             * Rather short or long
+             * @description Which length you lean to: −1 short and lively, 0 neither, +1 long and smooth.
              * @default 0
              */
             taste: number;
@@ -3866,28 +3981,6 @@ export interface components {
             };
         };
         /**
-         * School
-         * @description What one school says: a range of lengths [in] (None: open), a verdict and its reason.
-         */
-        School: {
-            /** High In */
-            high_in: number | null;
-            /** Low In */
-            low_in: number | null;
-            /**
-             * School
-             * @enum {string}
-             */
-            school: "limb_first" | "ladder" | "ratio_band" | "stack_reserve" | "string_angle";
-            /**
-             * Verdict
-             * @enum {string}
-             */
-            verdict: "fits" | "too_short" | "too_long" | "silent";
-            /** Why */
-            why: string;
-        };
-        /**
          * SchoolNumbers
          * @description The numbers of the schools of bow length: the usual ones, or the archer's own rules.
          */
@@ -3903,7 +3996,7 @@ export interface components {
              */
             angle_three_under_deg: number;
             /**
-             * Draw per rung of 2 in
+             * Draw per rung
              * @default 2
              */
             ladder_rung_draw_in: number;
@@ -3964,7 +4057,7 @@ export interface components {
              */
             angle_three_under_deg: number;
             /**
-             * Draw per rung of 2 in
+             * Draw per rung
              * @default 2
              */
             ladder_rung_draw_in: number;
@@ -4102,6 +4195,48 @@ export interface components {
             settles_at_in: components["schemas"]["Estimate"];
             /** Sinks In */
             sinks_in: number;
+        };
+        /**
+         * Shape
+         * @description One part of a drawing, in the drawing's unit, X to the right, Y up.
+         *
+         *     Parameters
+         *     ----------
+         *     term : the word that it is drawn for; None for what only stands beside it
+         *     part : its own mark among several of the same word (a school's dimension)
+         *     kind : an area, a line, or a dimension between two points
+         *     style : how it is inked
+         *     smooth : whether it runs as a curve through its points
+         *     value : what a dimension comes to
+         */
+        Shape: {
+            /**
+             * Kind
+             * @default area
+             * @enum {string}
+             */
+            kind: "area" | "line" | "span";
+            /** Part */
+            part: string | null;
+            /** Points */
+            points: [
+                number,
+                number
+            ][];
+            /**
+             * Smooth
+             * @default false
+             */
+            smooth: boolean;
+            /**
+             * Style
+             * @default ink
+             * @enum {string}
+             */
+            style: "ink" | "wood" | "paper" | "thread" | "wash" | "dashed";
+            /** Term */
+            term: string | null;
+            value: components["schemas"]["Value"] | null;
         };
         /**
          * ShotCurve
@@ -4259,7 +4394,7 @@ export interface components {
             share: number;
             spine_28in: components["schemas"]["Estimate"];
             /** Widened */
-            widened: string[];
+            widened: components["schemas"]["Said"][];
         };
         /**
          * StationNote
@@ -4597,6 +4732,54 @@ export interface components {
             value: components["schemas"]["Value"] | null;
         };
         /**
+         * Term
+         * @description One word of the craft.
+         *
+         *     Parameters
+         *     ----------
+         *     id : the word's mark, by which drawings and links know it
+         *     about : the chapter it stands in
+         *     says : what it means here
+         *     measured : how it is measured; None where nothing is
+         *     quantity : key of units.QUANTITIES
+         *     fields : the settings of a rig that hold it, by dotted path
+         *     schools : where they measure or name it differently
+         */
+        Term: {
+            /** About */
+            about: string;
+            /**
+             * Fields
+             * @default []
+             */
+            fields: string[];
+            /** Id */
+            id: string;
+            measured: components["schemas"]["Said"] | null;
+            /** Quantity */
+            quantity: string | null;
+            says: components["schemas"]["Said"];
+            /**
+             * Schools
+             * @default []
+             */
+            schools: components["schemas"]["lyrandis__core__terms__term__School"][];
+            /** Word */
+            word: string;
+        };
+        /**
+         * TermsView
+         * @description The words of the craft, those that mislead each other, and the drawings that show them.
+         */
+        TermsView: {
+            /** Confusions */
+            confusions: components["schemas"]["Confusion"][];
+            /** Drawings */
+            drawings: components["schemas"]["Drawing"][];
+            /** Terms */
+            terms: components["schemas"]["Term"][];
+        };
+        /**
          * TrialLine
          * @description One trial of a rig: when it was logged, the day it was made, what it showed.
          *
@@ -4710,6 +4893,8 @@ export interface components {
             id: string;
             /** Label */
             label: string;
+            /** One */
+            one: string;
             /** Per Base */
             per_base: number;
         };
@@ -4728,7 +4913,10 @@ export interface components {
          * @description A number in its quantity's stored unit [key of units.QUANTITIES].
          */
         Value: {
-            /** Plus Minus */
+            /**
+             * Plus Minus
+             * @default null
+             */
             plus_minus: number | null;
             /** Quantity */
             quantity: string;
@@ -4827,6 +5015,38 @@ export interface components {
             number: number;
             /** Weight Lbf */
             weight_lbf: number;
+        };
+        /**
+         * School
+         * @description What one school says: a range of lengths [in] (None: open), a verdict and its reason.
+         */
+        lyrandis__core__fit__bow_length__School: {
+            /** High In */
+            high_in: number | null;
+            /** Low In */
+            low_in: number | null;
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "limb_first" | "ladder" | "ratio_band" | "stack_reserve" | "string_angle";
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fits" | "too_short" | "too_long" | "silent";
+            why: components["schemas"]["Said"];
+        };
+        /**
+         * School
+         * @description One way to measure or to name the same thing; `part` is its dimension in the drawings.
+         */
+        lyrandis__core__terms__term__School: {
+            /** Name */
+            name: string;
+            /** Part */
+            part: string | null;
+            says: components["schemas"]["Said"];
         };
     };
     responses: never;
@@ -11223,6 +11443,127 @@ export interface operations {
             };
         };
     };
+    terms_api_terms_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["TermsView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     parse_typed_api_units_parse_post: {
         parameters: {
             query?: never;
@@ -11243,6 +11584,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ParseOut"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    parse_listed_api_units_parse_list_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ParseListIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ParseListOut"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */

@@ -206,7 +206,9 @@ export class RigBench {
 	problem(path: string): string | null {
 		const stations = [...this.bench.stations, ...this.bench.notes];
 		const station = stations.find((s) => s.problem?.field === path);
-		return this.refused[path] ?? station?.problem?.reason ?? null;
+		const told = station?.problem;
+		const reason = told?.said ? reference.said(told.said) : told?.reason;
+		return this.refused[path] ?? reason ?? null;
 	}
 
 	revert(): void {

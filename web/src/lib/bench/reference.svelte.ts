@@ -1,4 +1,4 @@
-import { api, told, type Catalog, type Said, type Value } from '$lib/api/client';
+import { api, speakBy, told, type Catalog, type Said, type Value } from '$lib/api/client';
 import {
 	convert,
 	plain,
@@ -65,10 +65,17 @@ class Reference {
 		}
 	}
 
-	/** Levels or the like, typed one after another. */
-	readAll(text: string, quantity: string): Promise<number[]> {
-		const words = text.split(/[\s;]+/).filter(Boolean);
-		return Promise.all(words.map((word) => this.read(word, quantity)));
+	/** Levels or the like, typed one after another: between spaces, commas or semicolons. */
+	async readAll(text: string, quantity: string): Promise<number[]> {
+		if (!text.trim()) return [];
+		const body = { text, quantity, unit: this.unit(quantity).id };
+		const asked = told(api.POST('/api/units/parse-list', { body }));
+		this.reading.add(asked);
+		try {
+			return (await asked).values;
+		} finally {
+			this.reading.delete(asked);
+		}
 	}
 
 	/** Once everything typed so far has been read, whatever came of it. */
@@ -126,3 +133,4 @@ class Reference {
 }
 
 export const reference = new Reference();
+speakBy((said) => reference.said(said));

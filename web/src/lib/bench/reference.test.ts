@@ -99,7 +99,7 @@ describe('what is typed', () => {
 		void reference.read('28', 'draw').then((value) => (taken = value));
 		await reference.settled();
 		expect(taken).toBe(28);
-		expect(server.asked.map((a) => a.body.text)).toEqual(['61', '62', '63', 'loud', '28']);
+		expect(server.asked.map((a) => a.body.text)).toEqual([' 61 62;63 ', 'loud', '28']);
 		vi.unstubAllGlobals();
 	});
 

@@ -2,6 +2,8 @@
 	import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import FieldName from './FieldName.svelte';
+	import Help from './Help.svelte';
 
 	interface Props {
 		path: string;
@@ -12,9 +14,17 @@
 	let { path, label, also }: Props = $props();
 
 	const bench = useBench();
+	const id = $props.id();
+	let helping = $state(false);
 	const note = $derived(reference.catalog?.fields[path]);
 	const value = $derived(String(bench().value(path)));
 	const options = $derived(Object.entries(note?.words ?? {}));
+
+	function key(event: KeyboardEvent): void {
+		if (event.key !== '?' && !(event.key === 'Escape' && helping)) return;
+		event.preventDefault();
+		helping = event.key === '?' && !helping;
+	}
 
 	function choose(chosen: string | null): void {
 		if (chosen === null) return;
@@ -23,11 +33,10 @@
 	}
 </script>
 
-<div class="choice" class:changed={bench().isChanged(path)}>
+<div class="choice" class:changed={bench().isChanged(path)} role="presentation" onkeydown={key}>
+	<FieldName title={label ?? note?.title ?? path} helpId="{id}-help" bind:open={helping} />
 	<SegmentedControl {value} onValueChange={(e) => choose(e.value)}>
-		<SegmentedControl.Label class="choice-label" title={note?.help}
-			>{label ?? note?.title}</SegmentedControl.Label
-		>
+		<SegmentedControl.Label class="sr-only">{label ?? note?.title}</SegmentedControl.Label>
 		<SegmentedControl.Control class="choice-row">
 			{#each options as [id, title] (id)}
 				<SegmentedControl.Item value={id} class="choice-item">
@@ -37,15 +46,16 @@
 			{/each}
 		</SegmentedControl.Control>
 	</SegmentedControl>
+	<Help
+		{path}
+		title={label ?? note?.title ?? path}
+		help={note?.help ?? ''}
+		bind:open={helping}
+		id="{id}-help"
+	/>
 </div>
 
 <style>
-	.choice :global(.choice-label) {
-		display: block;
-		color: var(--quiet);
-		font-size: 0.82rem;
-		margin-bottom: 0.2rem;
-	}
 	.choice :global(.choice-row) {
 		display: flex;
 		flex-direction: row;
@@ -62,7 +72,8 @@
 		min-height: 0;
 		color: var(--quiet) !important;
 		border-bottom: 2px solid transparent;
-		padding: 0.05rem 0 0.1rem;
+		min-width: 24px;
+		padding: 0.1rem 0 0.15rem;
 		white-space: nowrap;
 		background: none;
 		border-radius: 0;

@@ -1,9 +1,10 @@
 <script lang="ts">
-	import { api, ApiProblem, told } from '$lib/api/client';
+	import type { ApiProblem } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { deeds } from '$lib/frame/deeds.svelte';
 
-	/** The chart's distances, typed one after another: "10 20 30", "18 yd, 25 yd". */
+	/** The chart's distances, typed one after another: "10 20 30", "18 yd, 25 yd", "10,20,30". */
 	const bench = useBench();
 	const id = $props.id();
 	const path = 'aim.distances_m';
@@ -18,22 +19,22 @@
 	async function read(text: string): Promise<void> {
 		typed = text;
 		problem = null;
-		const words = text.match(/[\d.,/]+\s*[a-zA-Z]*/g) ?? [];
 		try {
-			const unit = reference.unit('distance').id;
-			const read = await Promise.all(
-				words
-					.map((w) => w.replace(/,\s*$/, '').trim())
-					.filter(Boolean)
-					.slice(0, 200)
-					.map((w) =>
-						told(api.POST('/api/units/parse', { body: { text: w, quantity: 'distance', unit } }))
-					)
-			);
-			const sorted = [...new Set(read.map((r) => r.value))].sort((a, b) => a - b);
+			const values = await reference.readAll(text, 'distance');
+			const sorted = [...new Set(values)].sort((a, b) => a - b);
 			if (typed === text) bench().set(path, sorted);
 		} catch (error) {
 			if (typed === text) problem = (error as ApiProblem).message;
+		}
+	}
+
+	function key(event: KeyboardEvent): void {
+		if (event.key === 'Escape' && problem !== null) {
+			event.preventDefault();
+			typed = problem = null;
+		} else if (event.key === 'Enter' && !event.ctrlKey && !event.metaKey) {
+			event.preventDefault();
+			deeds.page?.keep?.();
 		}
 	}
 
@@ -51,6 +52,7 @@
 		class="line-input num"
 		value={typed ?? canonical}
 		oninput={(e) => read(e.currentTarget.value)}
+		onkeydown={key}
 		onblur={() => !refused && (typed = null)}
 		aria-invalid={!!refused}
 		aria-describedby="{id}-note"

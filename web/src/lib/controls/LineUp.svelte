@@ -101,8 +101,9 @@
 	</tbody>
 </table>
 <p class="quiet">
-	Ranked for your draw, release, use and taste, each at the form's usual brace height. Last inch and
-	speed: all pulled to your weight with your arrow; speeds are ± 5 %, their differences surer.
+	Ranked for your draw, release, use and the length you lean to, each at the form's usual brace
+	height. Last inch and speed: all pulled to your weight with your arrow; speeds are ± 5 %, their
+	differences surer.
 	{#if shown < all.length}<button class="link" onclick={() => (shown = all.length)}
 			>All {all.length}</button
 		>{/if}

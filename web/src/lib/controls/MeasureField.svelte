@@ -2,6 +2,7 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { valueAt } from '$lib/bench/paths';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { deeds } from '$lib/frame/deeds.svelte';
 	import MeasureInput from './MeasureInput.svelte';
 
 	/** A measurement of the rig on the bench, by its dotted path. */
@@ -15,6 +16,7 @@
 		step?: number;
 	}
 	let { path, ...rest }: Props = $props();
+	const keep = () => deeds.page?.keep?.();
 
 	const bench = useBench();
 	const note = $derived(reference.catalog?.fields[path]);
@@ -40,6 +42,7 @@
 		{kept}
 		reset={bench().turns}
 		onvalue={set}
+		onenter={keep}
 		onunread={(reason) => {
 			if (reason) bench().unread[path] = reason;
 			else delete bench().unread[path];

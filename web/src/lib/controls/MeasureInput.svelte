@@ -3,6 +3,8 @@
 	import { onDestroy, untrack } from 'svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { plain } from '$lib/format/measure';
+	import FieldName from './FieldName.svelte';
+	import Help from './Help.svelte';
 
 	/** A measurement typed as people say it, with what was understood, and a slider beneath. */
 	interface Props {
@@ -25,6 +27,8 @@
 		onvalue: (value: number | null) => void;
 		/** Told what could not be read, and when it can be again. */
 		onunread?: (reason: string | null) => void;
+		/** Enter was pressed: what was typed is wanted. */
+		onenter?: () => void;
 	}
 	let {
 		note,
@@ -39,12 +43,14 @@
 		step,
 		reset,
 		onvalue,
-		onunread
+		onunread,
+		onenter
 	}: Props = $props();
 
 	const id = $props.id();
 	const quantity = $derived(note.quantity ?? 'count');
 	const unit = $derived(reference.unit(quantity));
+	let helping = $state(false);
 	let typed = $state<string | null>(null);
 	let unread = $state<string | null>(null);
 	let ask = 0;
@@ -85,6 +91,14 @@
 		onvalue(next);
 	}
 
+	/** What cannot be read gives way to the value. */
+	function forget(): void {
+		typed = null;
+		reading = false;
+		tell(null);
+		ask++;
+	}
+
 	/** The value takes the place of what was typed, once that was read and the field was left. */
 	function rest(): void {
 		if (left && !reading && !wrong) typed = null;
@@ -114,6 +128,18 @@
 	}
 
 	function key(event: KeyboardEvent): void {
+		if (event.key === '?') {
+			event.preventDefault();
+			helping = !helping;
+		} else if (event.key === 'Escape' && (helping || unread !== null)) {
+			// The nearest thing first: the help, then what cannot be read, then the changes.
+			event.preventDefault();
+			if (helping) helping = false;
+			else forget();
+		} else if (event.key === 'Enter' && onenter && !event.ctrlKey && !event.metaKey) {
+			event.preventDefault();
+			onenter();
+		}
 		if (event.key !== 'ArrowUp' && event.key !== 'ArrowDown') return;
 		event.preventDefault();
 		const moved = at + (event.key === 'ArrowUp' ? by : -by);
@@ -129,7 +155,7 @@
 </script>
 
 <div class="field" class:changed={kept !== null} class:wrong>
-	<label for={id}>{label}</label>
+	<FieldName title={label} of={id} helpId="{id}-help" bind:open={helping} />
 	<div class="row">
 		<input
 			{id}
@@ -141,7 +167,6 @@
 			placeholder={assumed == null ? 'not set' : plain(reference.shown(assumed, quantity))}
 			aria-invalid={!!wrong}
 			aria-describedby="{id}-note"
-			title={note.help}
 			oninput={(e) => read(e.currentTarget.value)}
 			onfocus={() => (left = false)}
 			onblur={() => {
@@ -165,6 +190,14 @@
 			style:--share="{share}%"
 		/>
 	{/if}
+	<Help
+		path={note.path}
+		title={label}
+		help={note.help}
+		quantity={note.quantity}
+		bind:open={helping}
+		id="{id}-help"
+	/>
 	<p id="{id}-note" class="note" aria-live="polite">
 		{#if wrong}
 			{wrong}
@@ -181,14 +214,6 @@
 <style>
 	.field {
 		min-width: 0;
-	}
-	label {
-		display: block;
-		color: var(--quiet);
-		font-size: 0.82rem;
-		white-space: nowrap;
-		overflow: hidden;
-		text-overflow: ellipsis;
 	}
 	.row {
 		display: flex;
@@ -215,10 +240,6 @@
 	input[type='text']:hover,
 	input[type='text']:focus {
 		border-bottom-color: var(--heather);
-		outline: none;
-	}
-	input[type='text']:focus-visible {
-		box-shadow: 0 1px 0 0 var(--heather);
 	}
 	.changed input[type='text'] {
 		color: var(--heather);
@@ -244,7 +265,7 @@
 	input[type='range'] {
 		appearance: none;
 		width: 100%;
-		height: 18px;
+		height: 24px;
 		margin: 0;
 		padding: 0;
 		border: 0;

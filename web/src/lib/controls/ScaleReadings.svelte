@@ -134,7 +134,7 @@
 				/> ×
 			</button>
 		{/each}
-		{#if readings.length > 6}<span class="quiet">and {readings.length - 6} below</span>{/if}
+		{#if readings.length > 6}<span class="quiet">and {readings.length - 6} more</span>{/if}
 	</div>
 	<div class="line">
 		{#if pulling}

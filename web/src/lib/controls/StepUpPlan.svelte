@@ -2,6 +2,7 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { day } from '$lib/format/day';
 	import Measure from '$lib/format/Measure.svelte';
+	import SaidText from '$lib/format/SaidText.svelte';
 	import MeasureField from './MeasureField.svelte';
 
 	/** The plan to go up in weight, and its steps with their earliest days. */
@@ -27,7 +28,7 @@
 	</label>
 </div>
 {#if plan.problem}
-	<p class="wrong" role="alert">{plan.problem}</p>
+	<p class="wrong" role="alert"><SaidText said={plan.problem} /></p>
 {:else if plan.steps.length === 0}
 	<p class="quiet">
 		Set a goal and the steps stand here with their days. Most archers shoot better for staying where

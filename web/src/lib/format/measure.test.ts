@@ -12,7 +12,8 @@ interface Case {
 const cases: Case[] = written;
 
 function unit(id: string, per_base: number, label: string, decimals = 1, denominator = 0): Unit {
-	return { id, dimension: 'any', per_base, label, decimals, denominator };
+	const one = id === 'turns' ? 'turn' : '';
+	return { id, dimension: 'any', per_base, label, decimals, denominator, one };
 }
 const units: Record<string, Unit> = {
 	in_8: unit('in_8', 0.0254, 'in', 1, 8),
@@ -31,7 +32,7 @@ const units: Record<string, Unit> = {
 	gr: unit('gr', 0.00006479891, 'gr', 0),
 	dB: unit('dB', 1, 'dB'),
 	lb_in: unit('lb_in', 1, 'lb/in', 2),
-	turns: unit('turns', 1, 'turns', 2)
+	turns: unit('turns', 1, 'turns', 1, 4)
 };
 const stored: Record<string, Unit> = {
 	draw: unit('in', 0.0254, 'in', 2),
@@ -39,7 +40,7 @@ const stored: Record<string, Unit> = {
 	bow_length: unit('in', 0.0254, 'in', 2),
 	level: unit('dB', 1, 'dB'),
 	slope: unit('lb_in', 1, 'lb/in', 2),
-	turns: unit('turns', 1, 'turns', 2),
+	turns: unit('turns', 1, 'turns', 1, 4),
 	spot: unit('cm', 0.01, 'cm'),
 	weight: units.lb!,
 	mass: unit('gr', 0.00006479891, 'gr', 0),

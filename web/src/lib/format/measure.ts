@@ -21,6 +21,10 @@ export function convert(value: number, stored: Unit, unit: Unit): number {
 	return stored.per_base === unit.per_base ? value : value * (stored.per_base / unit.per_base);
 }
 
+/** One of a thing is said otherwise than many. */
+const label = (text: string, unit: Unit): string =>
+	unit.one && text === '1' ? unit.one : unit.label;
+
 /** A number of `unit` split for setting; `exact` keeps more decimals for typing. */
 export function setNumber(number: number, unit: Unit): Shown {
 	if (unit.denominator > 0) {
@@ -29,7 +33,8 @@ export function setNumber(number: number, unit: Unit): Shown {
 		const sign = number < 0 && parts > 0 ? MINUS : '';
 		const whole = Math.floor(parts / unit.denominator);
 		const top = parts % unit.denominator;
-		if (top === 0) return { whole: `${sign}${whole}`, fraction: null, unit: unit.label };
+		if (top === 0)
+			return { whole: `${sign}${whole}`, fraction: null, unit: label(`${whole}`, unit) };
 		const common = divisor(top, unit.denominator);
 		return {
 			whole: whole > 0 ? `${sign}${whole}` : sign,
@@ -39,7 +44,7 @@ export function setNumber(number: number, unit: Unit): Shown {
 	}
 	const text = Math.abs(number).toFixed(unit.decimals);
 	const sign = number < 0 && Number(text) !== 0 ? MINUS : '';
-	return { whole: `${sign}${text}`, fraction: null, unit: unit.label };
+	return { whole: `${sign}${text}`, fraction: null, unit: label(text, unit) };
 }
 
 /** The same as plain text, without its unit. */

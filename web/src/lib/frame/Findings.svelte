@@ -6,7 +6,10 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
 
-	let { station }: { station: StationView | undefined } = $props();
+	/** Where there is little room the two most serious stand, the others at a touch. */
+	let { station, brief = false }: { station: StationView | undefined; brief?: boolean } = $props();
+	let all = $state(false);
+	const BRIEF = 2;
 
 	const bench = useBench();
 	const due = $derived(station ? bench().state(station.station) : undefined);
@@ -19,6 +22,17 @@
 		measured: 'measured'
 	};
 
+	const findings = $derived(station?.findings ?? []);
+	const room = $derived(brief && !all ? BRIEF - (due?.state === 'due' ? 1 : 0) : findings.length);
+	/** The findings that are folded away, counted by level. */
+	const folded = $derived.by(() => {
+		const levels = findings.slice(room).map((f) => f.level);
+		return (['stop', 'mind', 'fine'] as const)
+			.map((level) => [level, levels.filter((l) => l === level).length] as const)
+			.filter(([, count]) => count > 0)
+			.map(([level, count]) => `${count} ${level}`);
+	});
+
 	async function act(finding: Finding): Promise<void> {
 		const action = finding.action;
 		if (!action) return;
@@ -30,8 +44,8 @@
 	}
 </script>
 
-<aside aria-label="Findings">
-	<h2>Findings</h2>
+<aside aria-label="Findings" class:brief>
+	<h2 class:sr-only={brief}>Findings</h2>
 	{#if due?.state === 'due'}
 		<section class="stop">
 			{@render glyph('due')}
@@ -47,7 +61,7 @@
 			</div>
 		</section>
 	{/if}
-	{#each station?.findings ?? [] as finding, i (finding.said.text + i)}
+	{#each findings.slice(0, room) as finding, i (finding.said.text + i)}
 		<section class={finding.level}>
 			{@render glyph(finding.level)}
 			<div>
@@ -66,6 +80,13 @@
 			</div>
 		</section>
 	{/each}
+	{#if folded.length}
+		<button class="link folded" aria-expanded="false" onclick={() => (all = true)}
+			>and {folded.join(', ')}</button
+		>
+	{:else if brief && all && findings.length > BRIEF}
+		<button class="link folded" aria-expanded="true" onclick={() => (all = false)}>fewer</button>
+	{/if}
 </aside>
 
 {#snippet glyph(level: 'stop' | 'mind' | 'fine' | 'due')}
@@ -91,6 +112,14 @@
 		padding: 1.4rem 1.3rem 1rem;
 		overflow-y: auto;
 		height: 100%;
+	}
+	aside.brief {
+		padding: 0 0 0.5rem;
+		overflow: visible;
+		height: auto;
+	}
+	.brief section {
+		padding: 0.4rem 0;
 	}
 	h2 {
 		font-size: 1.12rem;

@@ -1,42 +1,64 @@
 <script lang="ts">
+	import { deeds } from './deeds.svelte';
 	import { jumps } from './keys';
 	import Sheet from './Sheet.svelte';
 
 	let { open = $bindable(false) }: { open: boolean } = $props();
-	const general: [string, string][] = [
+	const everywhere: [string, string][] = [
+		['u', 'units and light'],
+		['g t', 'go to Terms'],
+		['g h', 'go to the list of rigs'],
+		['?', 'these keys; in a field: what it is']
+	];
+	const rig: [string, string][] = [
 		['[  ]', 'the station before, the next'],
 		['t', 'to this station’s trial'],
 		['k', 'keep this'],
-		['Esc', 'back to what is kept'],
+		['Ctrl+Enter', 'keep this, from inside a field too'],
+		['Enter', 'in a field: keep what was typed'],
+		['Esc', 'clear what cannot be read; back to what is kept'],
 		['Ctrl+Z', 'take back what was kept last'],
 		['Ctrl+Shift+Z', 'do it again'],
 		['p', 'print the rig sheet'],
-		['u', 'units and light'],
-		['?', 'these keys'],
 		['↑ ↓', 'in a field: one step up or down']
 	];
+	const lines = $derived([
+		...(deeds.page?.walk ? rig : []),
+		...everywhere,
+		...(deeds.page?.go
+			? jumps.map(([letter, , title]): [string, string] => [`g ${letter}`, `go to ${title}`])
+			: [])
+	]);
 </script>
 
 <Sheet bind:open title="Keys">
-	<table>
-		<tbody>
-			{#each general as [key, does] (key)}<tr><th scope="row">{key}</th><td>{does}</td></tr>{/each}
-			{#each jumps as [letter, , title] (letter)}
-				<tr><th scope="row">g {letter}</th><td>go to {title}</td></tr>
-			{/each}
-		</tbody>
-	</table>
+	<dl>
+		{#each lines as [key, does] (key)}
+			<div>
+				<dt>{key}</dt>
+				<dd>{does}</dd>
+			</div>
+		{/each}
+	</dl>
 </Sheet>
 
 <style>
-	table {
-		columns: 2;
+	dl {
+		columns: 18rem 2;
+		column-gap: 2rem;
 	}
-	th {
-		text-align: left;
+	div {
+		display: grid;
+		grid-template-columns: 8rem 1fr;
+		break-inside: avoid;
+		padding: 0.15rem 0;
+	}
+	dt {
 		font-family: var(--mono);
 		font-weight: 600;
-		padding: 0.15rem 1.4rem 0.15rem 0;
 		white-space: nowrap;
+	}
+	dd {
+		margin: 0;
 	}
 </style>

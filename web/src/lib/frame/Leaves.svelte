@@ -1,35 +1,43 @@
-<script lang="ts">
+<script lang="ts" generics="Leaf extends { id: string; title: string; trial?: boolean }">
 	import { Tabs } from '@skeletonlabs/skeleton-svelte';
 	import type { Snippet } from 'svelte';
 
-	/** What lies under a plate, leaf by leaf: one is open at a time. */
-	let { leaves }: { leaves: { id: string; title: string; body: Snippet }[] } = $props();
+	/** The sides of a station's work, leaf by leaf: one is open at a time; a lone one has no tab. */
+	let { leaves, leaf }: { leaves: Leaf[]; leaf: Snippet<[Leaf]> } = $props();
 	let open = $state<string | null>(null);
-	const value = $derived(open ?? leaves[0]?.id ?? '');
+	const value = $derived(leaves.find((l) => l.id === open)?.id ?? leaves[0]?.id ?? '');
+	const shown = $derived(leaves.find((l) => l.id === value));
 </script>
 
-<Tabs {value} onValueChange={(e) => (open = e.value)} class="leaves">
-	<Tabs.List class="leaf-row">
-		{#each leaves as leaf (leaf.id)}
-			<Tabs.Trigger value={leaf.id} class="leaf">{leaf.title}</Tabs.Trigger>
+{#if leaves.length === 1 && shown}
+	{@render leaf(shown)}
+{:else}
+	<Tabs {value} onValueChange={(e) => (open = e.value)} class="leaves">
+		<Tabs.List class="leaf-row">
+			{#each leaves as one (one.id)}
+				<Tabs.Trigger value={one.id} class="leaf" data-trial-leaf={one.trial ? '' : undefined}
+					>{one.title}</Tabs.Trigger
+				>
+			{/each}
+		</Tabs.List>
+		{#each leaves as one (one.id)}
+			<Tabs.Content value={one.id} tabindex={-1}>
+				{#if value === one.id}{@render leaf(one)}{/if}
+			</Tabs.Content>
 		{/each}
-	</Tabs.List>
-	{#each leaves as leaf (leaf.id)}
-		<Tabs.Content value={leaf.id}>
-			{#if value === leaf.id}{@render leaf.body()}{/if}
-		</Tabs.Content>
-	{/each}
-</Tabs>
+	</Tabs>
+{/if}
 
 <style>
 	:global(.leaf-row) {
 		display: flex;
-		flex-wrap: wrap;
+		flex-wrap: nowrap;
 		gap: 0 1.6rem;
 		border: 0;
 		border-bottom: 1px solid var(--line);
 		padding: 0;
-		margin-bottom: 0.8rem;
+		margin-bottom: 0.6rem;
+		overflow-x: auto;
 	}
 	:global(.leaf) {
 		font-family: var(--slab);
@@ -42,6 +50,7 @@
 		padding: 0.1rem 0 0.25rem;
 		cursor: pointer;
 		flex: none;
+		white-space: nowrap;
 	}
 	:global(.leaf[data-selected]) {
 		color: var(--ink);

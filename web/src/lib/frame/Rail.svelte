@@ -1,18 +1,31 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import { useBench } from '$lib/bench/bench.svelte';
+	import { notify } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
+	import { deeds } from './deeds.svelte';
 	import Mark from './Mark.svelte';
+	import { screen } from './screen.svelte';
 	import StateMark from './StateMark.svelte';
-
-	let { onPreferences, onKeys }: { onPreferences: () => void; onKeys: () => void } = $props();
 
 	const bench = useBench();
 	const rig = $derived(bench().bench.rig);
 	const base = $derived(`/rig/${bench().id}`);
 	const here = $derived(page.url.pathname.split('/').pop());
 	const words = { open: 'open', provisional: 'provisional', settled: 'settled', due: 'recheck' };
+	const stations = $derived(reference.catalog?.stations ?? []);
+	const at = $derived(stations.findIndex((s) => s.id === here));
+	/** On a strip: the present stop between its neighbours, and the whole route at a touch. */
+	let unfolded = $state(false);
+	const due = $derived(bench().states.filter((s) => s.state === 'due'));
+	$effect(() => {
+		if (here) unfolded = false;
+	});
+	/** The sheet shows what is kept: with changes not kept that is said. */
+	function sheet(): void {
+		if (bench().dirty) notify('The sheet shows what is kept; the changes not kept are not on it.');
+	}
 	/** Whether the list of rigs was asked for: it is a heavy thing for one line of text. */
 	let asked = $state(false);
 </script>
@@ -22,55 +35,102 @@
 	<span>{rig.archer.hand} hand · {reference.word('archer.release', rig.archer.release)} ▾</span>
 {/snippet}
 
+{#snippet stop(id: string, title: string)}
+	<StateMark state={bench().state(id)?.state ?? 'open'} />
+	<span class="name">{title}</span>
+{/snippet}
+
 <nav aria-label="Rig and route">
-	<a class="brand" href="/"><Mark /><span>Lyrandis</span></a>
-
-	{#if asked}
-		{#await import('./RigMenu.svelte')}
-			<button class="switcher">{@render rigLine()}</button>
-		{:then { default: RigMenu }}
-			<RigMenu id={bench().id} {here}>{@render rigLine()}</RigMenu>
-		{/await}
-	{:else}
-		<button class="switcher" aria-haspopup="menu" onclick={() => (asked = true)}
-			>{@render rigLine()}</button
-		>
-	{/if}
-
-	<ol>
-		{#each reference.catalog?.stations ?? [] as station (station.id)}
-			{@const state = bench().state(station.id)}
-			{@const view = bench().bench.notes.find((s) => s.station === station.id)}
-			{@const reasons = (state?.reasons ?? []).map((r) => reference.said(r)).join(' ')}
-			<li class={state?.state}>
-				<a
-					href="{base}/{station.id}"
-					aria-current={here === station.id ? 'page' : undefined}
-					title={reasons || undefined}
-				>
-					<StateMark state={state?.state ?? 'open'} />
-					<span class="name">{station.title}</span>
-					<span class="note">
-						{#if state?.state === 'due'}
-							recheck: {state.moved.join(', ')}<span class="sr-only">. {reasons}</span>
-						{:else}
-							<span class="sr-only">{words[state?.state ?? 'open']}: </span>{#if view}<SaidText
-									said={view.note}
-								/>{/if}
-						{/if}
-					</span>
-				</a>
-			</li>
-		{/each}
-	</ol>
-
-	<div class="foot">
-		<a href="{base}/keep" aria-current={here === 'keep' ? 'page' : undefined}>Logbook</a>
-		<a href="{base}/schedule" aria-current={here === 'schedule' ? 'page' : undefined}>Schedule</a>
-		<a href="/api/rigs/{bench().id}/sheet" target="_blank" rel="noopener">Print sheet</a>
-		<button onclick={onPreferences}>Units</button>
-		<button onclick={onKeys}>Keys</button>
+	<div class="head">
+		<a class="brand" href="/"><Mark /><span>Lyrandis</span></a>
+		{#if asked}
+			{#await import('./RigMenu.svelte')}
+				<button class="switcher">{@render rigLine()}</button>
+			{:then { default: RigMenu }}
+				<RigMenu id={bench().id} {here}>{@render rigLine()}</RigMenu>
+			{/await}
+		{:else}
+			<button class="switcher" aria-haspopup="menu" onclick={() => (asked = true)}
+				>{@render rigLine()}</button
+			>
+		{/if}
+		{#if screen.folded}
+			<button
+				class="act plain unfold"
+				aria-expanded={unfolded}
+				aria-controls="route"
+				onclick={() => (unfolded = !unfolded)}>Route</button
+			>
+		{/if}
 	</div>
+
+	{#if screen.folded && !unfolded}
+		<div class="strip">
+			{#each [at - 1, at, at + 1] as i (i - at)}
+				{@const station = at < 0 ? undefined : stations[i]}
+				{#if station}
+					<a
+						href="{base}/{station.id}"
+						class:present={i === at}
+						aria-current={i === at ? 'page' : undefined}
+						><span class="sr-only">{i < at ? 'before: ' : i > at ? 'next: ' : ''}</span
+						>{@render stop(station.id, station.title)}</a
+					>
+				{/if}
+			{/each}
+			{#each due
+				.filter((d) => !stations.slice(Math.max(at - 1, 0), at + 2).some((s) => s.id === d.station))
+				.slice(0, 1) as other (other.station)}
+				<a class="due" href="{base}/{other.station}"
+					>{@render stop(
+						other.station,
+						`recheck ${stations.find((s) => s.id === other.station)?.title}`
+					)}</a
+				>
+			{/each}
+		</div>
+	{:else}
+		<div id="route">
+			<ol>
+				{#each stations as station (station.id)}
+					{@const state = bench().state(station.id)}
+					{@const view = bench().bench.notes.find((s) => s.station === station.id)}
+					{@const reasons = (state?.reasons ?? []).map((r) => reference.said(r)).join(' ')}
+					<li class={state?.state}>
+						<a
+							href="{base}/{station.id}"
+							aria-current={here === station.id ? 'page' : undefined}
+							onclick={() => (unfolded = false)}
+						>
+							{@render stop(station.id, station.title)}
+							<span class="note">
+								{#if state?.state === 'due'}
+									recheck: {state.moved.join(', ')}<span class="sr-only">. {reasons}</span>
+								{:else}
+									<span class="sr-only">{words[state?.state ?? 'open']}: </span>{#if view}<SaidText
+											said={view.note}
+										/>{/if}
+								{/if}
+							</span>
+						</a>
+					</li>
+				{/each}
+			</ol>
+
+			<div class="foot">
+				<a href="{base}/keep" aria-current={here === 'keep' ? 'page' : undefined}>Logbook</a>
+				<a href="{base}/schedule" aria-current={here === 'schedule' ? 'page' : undefined}
+					>Schedule</a
+				>
+				<a href="/api/rigs/{bench().id}/sheet" target="_blank" rel="noopener" onclick={sheet}
+					>Print sheet</a
+				>
+				<a href="/terms?rig={bench().id}">Terms</a>
+				<button onclick={() => (deeds.units = true)}>Units</button>
+				<button onclick={() => (deeds.keys = true)}>Keys</button>
+			</div>
+		</div>
+	{/if}
 </nav>
 
 <style>
@@ -90,6 +150,11 @@
 		font-weight: 600;
 		text-decoration: none;
 		margin-bottom: 1rem;
+	}
+	#route {
+		display: flex;
+		flex-direction: column;
+		flex: 1;
 	}
 	nav :global(.switcher) {
 		text-align: left;
@@ -205,26 +270,74 @@
 	@media (max-width: 900px) {
 		nav {
 			height: auto;
-			padding: 0.7rem 1rem;
+			max-height: 70dvh;
+			padding: 0.3rem 1rem 0;
+		}
+		.head {
+			display: flex;
+			gap: 0.9rem;
+			align-items: center;
 		}
 		.brand {
-			margin-bottom: 0.4rem;
+			margin: 0;
+		}
+		.brand span {
+			display: none;
+		}
+		nav :global(.switcher) {
+			flex: 1;
+			min-width: 0;
+			margin: 0;
+			padding: 0.2rem 0;
+			border: 0;
+		}
+		nav :global(.switcher strong) {
+			display: block;
+			white-space: nowrap;
+			overflow: hidden;
+			text-overflow: ellipsis;
+		}
+		.strip {
+			display: flex;
+			gap: 0 1.4rem;
+			overflow-x: auto;
+		}
+		.strip a {
+			display: flex;
+			gap: 0.45rem;
+			align-items: center;
+			min-height: 44px;
+			text-decoration: none;
+			color: var(--quiet);
+			white-space: nowrap;
+			border-bottom: 3px solid transparent;
+		}
+		.strip .present {
+			color: var(--ink);
+			font-weight: 700;
+			border-bottom-color: var(--heather);
+		}
+		.strip .due {
+			margin-left: auto;
+			color: var(--brick);
 		}
 		ol {
-			display: flex;
-			flex-wrap: wrap;
+			display: grid;
+			grid-template-columns: repeat(auto-fill, minmax(9.5rem, 1fr));
 			gap: 0 1rem;
+			margin: 0.3rem 0;
 		}
 		li::before {
 			display: none;
 		}
-		.note {
-			display: none;
+		li a {
+			border: 0;
+			min-height: 44px;
 		}
 		.foot {
-			display: flex;
-			gap: 1.2rem;
 			margin: 0;
+			grid-template-columns: repeat(3, 1fr);
+			padding-bottom: 0.3rem;
 		}
 	}
 </style>

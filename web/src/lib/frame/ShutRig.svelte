@@ -56,7 +56,7 @@
 			{/if}
 			<a class="act plain" href="/api/rigs/{id}/file" download>Its file</a>
 			<button class="act plain" onclick={() => archive(rig)}
-				>{rig.archived ? 'Take out' : 'Put away'}</button
+				>{rig.archived ? 'Bring back' : 'Put away'}</button
 			>
 		</p>
 		{#if done}<p role="status">{done}</p>{/if}

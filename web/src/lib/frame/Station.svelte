@@ -3,32 +3,98 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
+	import Findings from './Findings.svelte';
+	import Leaves from './Leaves.svelte';
+	import { putRoom } from './room';
+	import { screen } from './screen.svelte';
 
-	/** A station's page: its question, its answer, its plate, its controls, and more below. */
+	/** One side of a station's work: its plate, what is done under it, and what was done before. */
+	interface Leaf {
+		id: string;
+		title: string;
+		plate?: Snippet;
+		body: Snippet;
+		/** What follows below the fold: lists, tables. */
+		more?: Snippet;
+		/** Whether the body is a row of fields. */
+		fields?: boolean;
+		/** Whether this is where the `t` key leads: the station's own trial. */
+		trial?: boolean;
+	}
+	/** A station's page: its question, its answer, and its leaves with a plate each. */
 	interface Props {
 		id: string;
 		plate: Snippet;
 		controls: Snippet;
 		more?: Snippet;
+		/** What the first leaf is called. */
+		first?: string;
+		leaves?: Leaf[];
 	}
-	let { id, plate, controls, more }: Props = $props();
+	let { id, plate, controls, more, first = 'As it is', leaves = [] }: Props = $props();
 
 	const bench = useBench();
 	const view = $derived(bench().bench.stations.find((s) => s.station === id));
 	const note = $derived(reference.catalog?.stations.find((s) => s.id === id));
+	const all = $derived<Leaf[]>([
+		{ id: 'set', title: first, plate, body: controls, more, fields: true },
+		...leaves
+	]);
+
+	let page = $state<HTMLElement>();
+	let body = $state<HTMLElement>();
+	let free = $state<number | null>(null);
+	const RIM = 10;
+
+	/** Only the middle column scrolls: the plate gives way before what is done under it does. */
+	function look(column: HTMLElement, leaf: HTMLElement): void {
+		const work = leaf.querySelector('.fields') ?? leaf.querySelector('form');
+		if (screen.folded || !work) {
+			free = null;
+			return;
+		}
+		const from = column.getBoundingClientRect().top - column.scrollTop;
+		const end = work.getBoundingClientRect().bottom - from;
+		const drawn = [...leaf.querySelectorAll('figure > svg')]
+			.filter((svg) => svg.compareDocumentPosition(work) === Node.DOCUMENT_POSITION_FOLLOWING)
+			.reduce((sum, svg) => sum + svg.clientHeight, 0);
+		free = column.clientHeight - (end - drawn) - RIM;
+	}
+	$effect(() => {
+		const column = page?.closest('main');
+		const leaf = body;
+		if (!column || !leaf) return;
+		const see = new ResizeObserver(() => look(column, leaf));
+		see.observe(column);
+		see.observe(leaf);
+		if (page) see.observe(page);
+		return () => see.disconnect();
+	});
+	putRoom(() => free);
 </script>
 
 <svelte:head><title>{note?.title} · {bench().bench.rig.name} · Lyrandis</title></svelte:head>
 
 {#if view}
-	<header>
-		<h1>{note?.question}</h1>
-		<p class="answer" aria-live="polite"><SaidText said={view.answer} strong /></p>
-		{#if bench().fault}<p class="fault" role="alert">{bench().fault}</p>{/if}
-	</header>
-	<div class="plate" class:stale={view.problem}>{@render plate()}</div>
-	<div class="controls">{@render controls()}</div>
-	{#if more}<div class="more">{@render more()}</div>{/if}
+	<div class="station" bind:this={page}>
+		<header>
+			<h1>{note?.question}</h1>
+			<p class="answer" aria-live="polite"><SaidText said={view.answer} strong /></p>
+			{#if bench().fault}<p class="fault" role="alert">{bench().fault}</p>{/if}
+			{#if screen.folded}<Findings station={view} brief />{/if}
+		</header>
+		<Leaves leaves={all}>
+			{#snippet leaf(open)}
+				<div bind:this={body}>
+					{#if open.plate}
+						<div class="plate" class:stale={view.problem}>{@render open.plate()}</div>
+					{/if}
+					<div class:fields={open.fields}>{@render open.body()}</div>
+					{#if open.more}<div class="more">{@render open.more()}</div>{/if}
+				</div>
+			{/snippet}
+		</Leaves>
+	</div>
 {/if}
 
 <style>
@@ -37,33 +103,48 @@
 	}
 	.answer {
 		font-size: 1.06rem;
-		margin: 0.3rem 0 0.5rem;
+		margin: 0.3rem 0 0.6rem;
 		text-wrap: pretty;
 	}
 	.fault {
 		color: var(--brick);
 	}
-	.controls {
+	.plate {
+		margin-bottom: 0.5rem;
+	}
+	.fields {
 		border-top: 1px solid var(--line);
-		margin-top: 0.6rem;
-		padding-top: 0.75rem;
+		padding-top: 0.6rem;
 		display: grid;
 		grid-template-columns: repeat(auto-fill, minmax(7.4rem, 1fr));
 		gap: 0.4rem 1.3rem;
 		align-items: start;
 	}
-	.controls :global(.wide) {
+	.fields :global(.wide) {
 		grid-column: span 2;
 	}
-	.controls :global(.three) {
+	.fields :global(.three) {
 		grid-column: span 3;
 	}
-	.controls :global(.whole) {
+	.fields :global(.whole) {
 		grid-column: 1 / -1;
 	}
 	.more {
 		border-top: 1px solid var(--line);
 		margin-top: 0.8rem;
 		padding-top: 0.8rem;
+	}
+	@media (max-width: 900px) {
+		h1 {
+			font-size: 1.6rem;
+		}
+	}
+	@media (max-width: 480px) {
+		.fields {
+			grid-template-columns: 1fr 1fr;
+		}
+		.fields :global(.three) {
+			grid-column: 1 / -1;
+		}
 	}
 </style>

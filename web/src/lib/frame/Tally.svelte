@@ -22,12 +22,12 @@
 	}
 </script>
 
-<dl aria-label="Tally">
+<ul aria-label="Tally">
 	{#each bench().bench.tally as entry (entry.id)}
-		<div class={entry.source}>
+		<li class={entry.source}>
 			<a href="/rig/{bench().id}/{entry.station}">
-				<dt>{entry.title}</dt>
-				<dd title={sources[entry.source]}>
+				<span class="name">{entry.title}</span>
+				<span class="told">
 					{#if entry.value}
 						{#if entry.source === 'model' || entry.source === 'rule'}<span
 								class="about"
@@ -38,50 +38,53 @@
 					{:else}
 						<span class="quiet">cannot be told</span>
 					{/if}
-				</dd>
+				</span>
 			</a>
-		</div>
+		</li>
 	{/each}
-</dl>
+</ul>
 
 <style>
-	dl {
+	ul {
+		list-style: none;
+		padding: 0;
 		display: flex;
 		margin: 0;
 		min-width: 0;
 		overflow-x: auto;
 	}
-	div {
+	li {
 		padding: 0 0.8rem;
 		border-right: 1px solid var(--line);
 	}
-	div:first-child {
+	li:first-child {
 		padding-left: 0;
 	}
 	a {
 		text-decoration: none;
 		display: block;
 	}
-	a:hover dt {
+	a:hover .name {
 		text-decoration: underline;
 		text-underline-offset: 2px;
 	}
-	dt {
+	.name {
+		display: block;
 		color: var(--quiet);
 		font-size: 0.76rem;
 		white-space: nowrap;
 	}
-	dd {
-		margin: 0;
+	.told {
+		display: block;
 		white-space: nowrap;
 		font-size: 0.98rem;
 	}
-	.measured dd,
-	.set dd {
+	.measured .told,
+	.set .told {
 		font-weight: 650;
 	}
-	.model dd,
-	.rule dd {
+	.model .told,
+	.rule .told {
 		color: color-mix(in oklab, var(--ink) 82%, var(--paper));
 	}
 	.about {
@@ -94,8 +97,8 @@
 		font-weight: 600;
 		margin-left: 0.2rem;
 	}
-	dd :global(.spread),
-	dd :global(.unit) {
+	.told :global(.spread),
+	.told :global(.unit) {
 		font-size: 0.8rem;
 		font-weight: 400;
 		color: var(--quiet);

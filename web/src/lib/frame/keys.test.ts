@@ -11,7 +11,9 @@ const deeds = {
 	print: vi.fn(),
 	trial: vi.fn(),
 	units: vi.fn(),
-	help: vi.fn()
+	help: vi.fn(),
+	terms: vi.fn(),
+	home: vi.fn()
 } satisfies KeyDeeds;
 let hear: (event: KeyboardEvent) => void;
 
@@ -29,7 +31,7 @@ function inside(html: string, selector: string): HTMLElement {
 
 beforeEach(() => {
 	vi.clearAllMocks();
-	hear = listen(deeds);
+	hear = listen(() => deeds);
 });
 
 describe('keys', () => {

@@ -25,52 +25,63 @@ export interface KeyDeeds {
 	units(): void;
 	help(): void;
 	trial(): void;
+	terms(): void;
+	home(): void;
 }
+
+const OWN = '[role="dialog"], [role="menu"]';
 
 /** Whether a key belongs to what is being typed. */
 function typing(target: EventTarget | null): boolean {
 	const element = target as HTMLElement | null;
 	if (!element?.closest) return false;
-	if (element.closest('[role="dialog"], [role="menu"]')) return true;
+	if (element.closest(OWN)) return true;
 	const input = element.closest('input, textarea, select') as HTMLInputElement | null;
 	return input !== null && !['range', 'checkbox', 'radio'].includes(input.type);
 }
 
-/** A listener for the whole window; `g` waits for its letter. */
-export function listen(deeds: KeyDeeds): (event: KeyboardEvent) => void {
+/** A listener for the whole window; `g` waits for its letter. A deed that a page lacks is not done. */
+export function listen(asked: () => Partial<KeyDeeds>): (event: KeyboardEvent) => void {
 	let waiting = false;
 	return (event) => {
-		if (event.defaultPrevented || event.altKey) return;
-		const inField = typing(event.target);
-		if (
-			event.key === 'Escape' &&
-			!(event.target as HTMLElement)?.closest?.('[role="dialog"], [role="menu"]')
-		) {
-			deeds.revert();
+		// Brackets need AltGr on many keyboards.
+		const third = event.getModifierState?.('AltGraph') ?? false;
+		if (event.defaultPrevented || (event.altKey && !third)) return;
+		const deeds = asked();
+		const inOwn = (event.target as HTMLElement)?.closest?.(OWN);
+		if (event.key === 'Escape') {
+			if (!inOwn) deeds.revert?.();
 			return;
 		}
-		if (inField) return;
-		if (event.ctrlKey || event.metaKey) {
-			if (event.key.toLowerCase() !== 'z') return;
+		if ((event.ctrlKey || event.metaKey) && !third) {
+			// From inside a field too: what was typed is read first.
+			if (event.key === 'Enter' && !inOwn && deeds.keep) {
+				event.preventDefault();
+				deeds.keep();
+			}
+			if (event.key.toLowerCase() !== 'z' || typing(event.target)) return;
+			const deed = event.shiftKey ? deeds.redo : deeds.undo;
+			if (!deed) return;
 			event.preventDefault();
-			if (event.shiftKey) deeds.redo();
-			else deeds.undo();
+			deed();
 			return;
 		}
+		if (typing(event.target)) return;
 		if (waiting) {
 			waiting = false;
-			const jump = jumps.find(([letter]) => letter === event.key);
-			if (jump) {
-				event.preventDefault();
-				deeds.go(jump[1]);
-			}
+			const jump = deeds.go && jumps.find(([letter]) => letter === event.key);
+			const deed = { t: deeds.terms, h: deeds.home }[event.key];
+			if (!jump && !deed) return;
+			event.preventDefault();
+			if (jump) deeds.go?.(jump[1]);
+			else deed?.();
 			return;
 		}
-		const plain: Record<string, () => void> = {
+		const plain: Record<string, (() => void) | undefined> = {
 			g: () => (waiting = true),
 			k: deeds.keep,
-			'[': () => deeds.walk(-1),
-			']': () => deeds.walk(1),
+			'[': deeds.walk && (() => deeds.walk?.(-1)),
+			']': deeds.walk && (() => deeds.walk?.(1)),
 			p: deeds.print,
 			t: deeds.trial,
 			u: deeds.units,

@@ -38,7 +38,7 @@
 		titles[s.school] ?? s.school,
 		band(s.low_in, s.high_in),
 		verdicts[s.verdict] ?? '',
-		s.why
+		reference.said(s.why)
 	])}
 >
 	{#snippet children(width, height)}

@@ -13,39 +13,15 @@
 	}
 	let { pose, at, ghost = false, riser = true, string = 'ink' }: Props = $props();
 
-	/** The grip lies a hand below the arrow; the pivot's X is the model's, its height a drawing's. */
-	const grip = $derived(Math.min(1.7, (pose.upper_limb[0]?.[1] ?? 8) * 0.2));
 	const upper = $derived(pose.upper_limb as Point[]);
-	const root = $derived(upper[0] as [number, number]);
-	const back = $derived(upper[upper.length - 1] as [number, number]);
-	const body = $derived(outline(root, back));
+	const body = $derived(outline(pose.riser_belly as Point[], pose.riser_back as Point[]));
 
-	function outline(root: [number, number], back: [number, number]): string {
-		const [rx, ry] = root;
-		const bx = back[0];
-		const belly: Point[] = [
-			[rx, ry],
-			[rx * 0.5 + 0.35, ry * 0.62],
-			[0.55, Math.min(1.2, ry * 0.3)],
-			[0.12, 0.1],
-			[0, -grip],
-			[0.45, -Math.min(grip + 1.9, ry * 0.56)],
-			[rx * 0.5 + 0.35, -ry * 0.76],
-			[rx, -ry]
-		];
-		const front: Point[] = [
-			[bx, -ry],
-			[-1.45, -ry * 0.6],
-			[-1.75, -grip],
-			[-1.35, 0.2],
-			[-1.55, ry * 0.5],
-			[bx, ry]
-		];
+	function outline(belly: Point[], back: Point[]): string {
 		const curve = line<Point>(
 			(p) => at.x(p[0]!),
 			(p) => at.y(p[1]!)
 		).curve(curveCatmullRom);
-		return `${curve(belly)}${(curve(front) ?? '').replace('M', 'L')}Z`;
+		return `${curve(belly)}${(curve(back) ?? '').replace('M', 'L')}Z`;
 	}
 </script>
 

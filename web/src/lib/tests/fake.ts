@@ -72,6 +72,17 @@ function parse(text: string): Response {
 	return json({ value: text.includes('yd') ? value * 0.9144 : value });
 }
 
+/** The same for several, between spaces, commas or semicolons. */
+async function parseList(text: string): Promise<Response> {
+	const values: number[] = [];
+	for (const [word] of text.matchAll(/[^\s,;]+(?:\s+[a-z]+)?/g)) {
+		const answer = parse(word);
+		if (!answer.ok) return answer;
+		values.push(((await answer.json()) as { value: number }).value);
+	}
+	return json({ values });
+}
+
 /** A stand-in for the server; set `fail` to have it refuse, `states` to have stations due. */
 export function serve() {
 	const server = {
@@ -94,6 +105,7 @@ export function serve() {
 		server.asked.push({ path, body });
 		if (server.fail) return json(server.fail.body, server.fail.status);
 		if (path.endsWith('/parse')) return parse(body.text);
+		if (path.endsWith('/parse-list')) return parseList(body.text);
 		const other = Object.keys(server.answers).find((ending) => path.endsWith(ending));
 		if (other) return json(server.answers[other]);
 		if (path.endsWith('/draw-length')) {

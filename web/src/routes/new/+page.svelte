@@ -27,10 +27,13 @@
 		static_tip: 'stiff levers at the tips, often thumb-drawn'
 	};
 
+	/** Another kind begins at its own usual length and release, unless those were set by hand. */
 	function choose(id: typeof form): void {
+		const was = catalog.forms[form]!;
+		const now = catalog.forms[id]!;
 		form = id;
-		length = catalog.forms[id]!.length_in;
-		release = catalog.forms[id]!.release as typeof release;
+		if (length === was.length_in) length = now.length_in;
+		if (release === was.release) release = now.release as typeof release;
 	}
 
 	async function create(event: Event): Promise<void> {
@@ -70,7 +73,7 @@
 
 <svelte:head><title>New rig · Lyrandis</title></svelte:head>
 
-<main>
+<main id="main" tabindex="-1">
 	<a class="brand" href="/"><Mark />Lyrandis</a>
 	<h1>What have you got?</h1>
 	<p class="quiet">Guesses will do. Every number can be measured and changed later.</p>

@@ -1,20 +1,20 @@
 <script lang="ts">
-	import { onDestroy } from 'svelte';
+	import { onDestroy, tick } from 'svelte';
 	import { beforeNavigate, goto, invalidate } from '$app/navigation';
 	import { page } from '$app/state';
 	import { putBench, type RigBench } from '$lib/bench/bench.svelte';
 	import { notify } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import Findings from '$lib/frame/Findings.svelte';
+	import Hatch from '$lib/frame/Hatch.svelte';
 	import KeepBar from '$lib/frame/KeepBar.svelte';
-	import { listen } from '$lib/frame/keys';
+	import { deeds } from '$lib/frame/deeds.svelte';
 	import Rail from '$lib/frame/Rail.svelte';
+	import { screen } from '$lib/frame/screen.svelte';
 	import Tally from '$lib/frame/Tally.svelte';
 
 	let { children, data } = $props();
 	const bench = $derived(data.bench);
-	let unitsOpen = $state(false);
-	let keysOpen = $state(false);
 	let leaving = $state<string | null>(null);
 	let letGo = false;
 	let bar = $state<KeepBar>();
@@ -23,7 +23,10 @@
 	const station = $derived(page.url.pathname.split('/')[3] ?? 'draw');
 	const view = $derived(bench?.bench.stations.find((s) => s.station === station));
 	putBench(() => bench as RigBench);
-	onDestroy(() => bench && (bench.shut = true));
+	onDestroy(() => {
+		if (bench) bench.shut = true;
+		deeds.page = null;
+	});
 
 	beforeNavigate((navigation) => {
 		// What is on its way to be kept is not lost by going on.
@@ -65,38 +68,34 @@
 		if (next) void goto(`/rig/${id}/${next.id}`);
 	}
 
-	const onkey = listen({
+	/** The station's own trial: its leaf is turned to, and its first field is at hand. */
+	async function trial(): Promise<void> {
+		const first = () => document.querySelector<HTMLElement>('main [data-trial]');
+		if (!first()) {
+			document.querySelector<HTMLElement>('main [data-trial-leaf]')?.click();
+			await tick();
+		}
+		const found = first();
+		if (found) found.focus();
+		else notify('This station has no trials.');
+	}
+
+	deeds.page = {
 		go: (path) => void goto(`/rig/${id}/${path}`),
 		walk,
 		keep: () => void bar?.keep(),
 		revert: () => bench?.dirty && bench.revert(),
 		undo: () => void back(false),
 		redo: () => void back(true),
-		print: () => window.open(`/api/rigs/${id}/sheet`, '_blank', 'noopener'),
-		units: () => (unitsOpen = true),
-		help: () => (keysOpen = true),
-		trial: () => {
-			const first = document.querySelector<HTMLElement>('main [data-trial]');
-			if (first) first.focus();
-			else notify('This station has no trials.');
-		}
-	});
+		print: () => {
+			if (bench?.dirty) notify('The sheet shows what is kept; the changes not kept are not on it.');
+			window.open(`/api/rigs/${id}/sheet`, '_blank', 'noopener');
+		},
+		trial: () => void trial()
+	};
 </script>
 
-<!-- The one hatch for wood, for every drawing of the page. -->
-<svg width="0" height="0" class="hatch" aria-hidden="true">
-	<pattern
-		id="wood"
-		width="5"
-		height="5"
-		patternUnits="userSpaceOnUse"
-		patternTransform="rotate(28)"
-	>
-		<path d="M0 0V5" stroke="var(--wood)" stroke-width="2.2" />
-	</pattern>
-</svg>
-<svelte:window onkeydown={onkey} />
-
+<Hatch />
 {#if data.shut !== null}
 	{#await import('$lib/frame/ShutRig.svelte') then { default: ShutRig }}
 		<ShutRig {id} reason={data.shut} onOpened={() => invalidate('rig:open')} />
@@ -105,10 +104,10 @@
 	{#key bench}
 		<div class="frame" class:plain={!view}>
 			<div class="rail">
-				<Rail onPreferences={() => (unitsOpen = true)} onKeys={() => (keysOpen = true)} />
+				<Rail />
 			</div>
-			<main>{@render children()}</main>
-			{#if view}<div class="findings"><Findings station={view} /></div>{/if}
+			<main id="main" tabindex="-1">{@render children()}</main>
+			{#if view && !screen.folded}<div class="findings"><Findings station={view} /></div>{/if}
 			<footer>
 				<Tally />
 				<KeepBar bind:this={bar} station={view ? station : null} />
@@ -117,13 +116,6 @@
 	{/key}
 {/if}
 
-<!-- Dialogs come when they are asked for: a page then is lighter by a third of its script. -->
-{#if unitsOpen}{#await import('$lib/frame/Preferences.svelte') then { default: Preferences }}
-		<Preferences bind:open={unitsOpen} />
-	{/await}{/if}
-{#if keysOpen}{#await import('$lib/frame/Keys.svelte') then { default: Keys }}
-		<Keys bind:open={keysOpen} />
-	{/await}{/if}
 {#if bench?.meanwhile}{#await import('$lib/frame/Meanwhile.svelte') then { default: Meanwhile }}
 		<Meanwhile what={bench.meanwhile} />
 	{/await}{/if}
@@ -136,14 +128,13 @@
 	{/await}{/if}
 
 <style>
-	.hatch {
-		position: absolute;
-	}
+	/* The document never scrolls: only what lies in the frame does. */
 	.frame {
+		position: fixed;
+		inset: 0;
 		display: grid;
 		grid-template-columns: 212px minmax(0, 1fr) 300px;
 		grid-template-rows: minmax(0, 1fr) auto;
-		height: 100vh;
 	}
 	.frame.plain {
 		grid-template-columns: 212px minmax(0, 1fr);
@@ -153,15 +144,19 @@
 		min-height: 0;
 	}
 	main {
-		padding: 1.3rem 1.7rem 0.6rem;
+		position: relative;
+		padding: 1.1rem 1.7rem 0.6rem;
 		overflow-y: auto;
 		min-width: 0;
+		outline: none;
 	}
 	.findings {
+		position: relative;
 		border-left: 1px solid var(--line);
 		min-height: 0;
 	}
 	footer {
+		position: relative;
 		grid-column: 1 / -1;
 		border-top: 1px solid var(--ink);
 		background: var(--raised);
@@ -171,29 +166,24 @@
 		gap: 0.45rem 1rem;
 		align-items: center;
 		min-height: 56px;
+		min-width: 0;
 	}
 	@media (max-width: 900px) {
 		.frame,
 		.frame.plain {
-			display: block;
-			height: auto;
-			padding-bottom: 5.5rem;
+			grid-template-columns: minmax(0, 1fr);
+			grid-template-rows: auto minmax(0, 1fr) auto;
 		}
-		.rail,
-		.findings {
+		.rail {
 			border: 0;
 			border-bottom: 1px solid var(--line);
 		}
 		main {
-			padding: 1rem;
+			padding: 0.8rem 1rem;
 		}
 		footer {
-			position: fixed;
-			inset: auto 0 0 0;
-			flex-wrap: wrap;
-			padding: 0.4rem 1rem;
-			gap: 0.4rem 1rem;
-			z-index: 10;
+			padding: 0.3rem 1rem;
+			min-height: 0;
 		}
 	}
 </style>

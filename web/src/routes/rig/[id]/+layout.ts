@@ -1,3 +1,4 @@
+import { error as missing } from '@sveltejs/kit';
 import { RigBench } from '$lib/bench/bench.svelte';
 import { reference } from '$lib/bench/reference.svelte';
 import type { LayoutLoad } from './$types';
@@ -8,6 +9,7 @@ let open: RigBench | null = null;
 export const load: LayoutLoad = async ({ params, url, parent, depends }) => {
 	depends('rig:open');
 	await parent();
+	if (!/^[1-9]\d{0,15}$/.test(params.id)) missing(404, 'No rig has that number');
 	const id = Number(params.id);
 	const place = url.pathname.split('/')[3];
 	const station = reference.catalog?.stations.some((s) => s.id === place) ? (place ?? null) : null;

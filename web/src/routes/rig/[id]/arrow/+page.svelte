@@ -16,7 +16,7 @@
 		<MeasureField path="arrow.static_spine" low={300} high={1300} step={10} />
 		<MeasureField path="arrow.point_gr" low={40} high={300} step={5} />
 		<MeasureField path="arrow.weighed_gr" label="Weighed" assumed={parts} low={200} high={800} />
-		<MeasureField path="arrow.grains_per_inch" label="Shaft" slider={false} />
+		<MeasureField path="arrow.grains_per_inch" label="Shaft, grains per inch" slider={false} />
 		<MeasureField path="arrow.insert_gr" slider={false} />
 		<MeasureField path="arrow.nock_gr" slider={false} />
 		<MeasureField path="arrow.fletching_gr" label="Fletching" slider={false} />
@@ -24,7 +24,7 @@
 		<MeasureField path="arrow.diameter_mm" slider={false} />
 		<SelectField path="arrow.material" />
 		<SelectField path="bow.side_plate" />
-		<MeasureField path="bow.centre_cut_mm" label="Past centre" slider={false} />
-		<MeasureField path="bow.maker_min_gpp" label="Maker's least" slider={false} />
+		<MeasureField path="bow.centre_cut_mm" slider={false} />
+		<MeasureField path="bow.maker_min_gpp" label="Maker's least gr/lb" slider={false} />
 	{/snippet}
 </Station>

@@ -8,7 +8,6 @@
 	import ReachTable from '$lib/controls/ReachTable.svelte';
 	import SchoolNumbers from '$lib/controls/SchoolNumbers.svelte';
 	import SelectField from '$lib/controls/SelectField.svelte';
-	import Leaves from '$lib/frame/Leaves.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import BowLengthPlate from '$lib/plates/BowLengthPlate.svelte';
 
@@ -16,11 +15,26 @@
 	const form = $derived(bench().value('bow.form'));
 	const riser = $derived(bench().bench.force_draw?.drawing.riser_in ?? null);
 
-	/** Another form begins at its own ordinary starts. */
-	const usual = (id: string): Record<string, unknown> => reference.catalog?.forms[id]?.start ?? {};
+	/** Another form begins at its own ordinary starts; what was set otherwise than usual stays. */
+	function usual(id: string): Record<string, unknown> {
+		const forms = reference.catalog?.forms ?? {};
+		const was = forms[String(form)]?.start ?? {};
+		return Object.fromEntries(
+			Object.entries(forms[id]?.start ?? {}).filter(
+				([path]) => path === 'bow.form' || bench().value(path) === was[path]
+			)
+		);
+	}
 </script>
 
-<Station id="bow-length">
+<Station
+	id="bow-length"
+	leaves={[
+		{ id: 'take', title: 'Bows you could take', body: take },
+		{ id: 'have', title: 'The bow you have', body: have, trial: true },
+		{ id: 'map', title: 'Where you stand', body: map }
+	]}
+>
 	{#snippet plate()}<BowLengthPlate />{/snippet}
 	{#snippet controls()}
 		<div class="three"><ChoiceField path="bow.form" also={usual} /></div>
@@ -30,17 +44,8 @@
 		<MeasureField path="bow.length_in" step={1} />
 		<MeasureField path="bow.riser_in" assumed={riser} low={8} high={29} step={0.5} />
 		<SelectField path="use" />
-		<MeasureField path="taste" label="Taste, −1 to +1" step={0.1} />
+		<MeasureField path="taste" step={0.1} />
 		{#if form === 'static_tip'}<SelectField path="bow.tips" />{/if}
-	{/snippet}
-	{#snippet more()}
-		<Leaves
-			leaves={[
-				{ id: 'take', title: 'Bows you could take', body: take },
-				{ id: 'have', title: 'The bow you have', body: have },
-				{ id: 'map', title: 'Where you stand', body: map }
-			]}
-		/>
 	{/snippet}
 </Station>
 

@@ -4,7 +4,6 @@
 	import BraceTrials from '$lib/controls/BraceTrials.svelte';
 	import ChoiceField from '$lib/controls/ChoiceField.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
-	import Leaves from '$lib/frame/Leaves.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import BracePlate from '$lib/plates/BracePlate.svelte';
 
@@ -13,7 +12,13 @@
 	const elsewhere = $derived(bench().value('bow.brace_reference') !== 'grip');
 </script>
 
-<Station id="brace">
+<Station
+	id="brace"
+	leaves={[
+		{ id: 'listen', title: 'Listen', body: listen, trial: true },
+		{ id: 'twists', title: 'Twists', body: twists }
+	]}
+>
 	{#snippet plate()}<BracePlate />{/snippet}
 	{#snippet controls()}
 		<MeasureField
@@ -41,14 +46,6 @@
 							: 'The same string stands '}{reference.text(value, 'brace')} to the {id}{/if}{/each}.
 			</p>
 		{/if}
-	{/snippet}
-	{#snippet more()}
-		<Leaves
-			leaves={[
-				{ id: 'listen', title: 'Listen', body: listen },
-				{ id: 'twists', title: 'Twists', body: twists }
-			]}
-		/>
 	{/snippet}
 </Station>
 

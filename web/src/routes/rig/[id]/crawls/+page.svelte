@@ -119,21 +119,9 @@
 				also={(a) => ({ 'archer.eye_above_nock_mm': reference.catalog?.eye_above_nock_mm[a] })}
 			/>
 		</div>
-		<MeasureField
-			path="archer.eye_above_nock_mm"
-			label="Eye over nock"
-			low={50}
-			high={150}
-			step={1}
-		/>
+		<MeasureField path="archer.eye_above_nock_mm" low={50} high={150} step={1} />
 		<MeasureField path="aim.slope_deg" low={-30} high={30} step={1} />
-		<MeasureField
-			path="aim.spot_half_height_cm"
-			label="Half the spot"
-			low={1}
-			high={30}
-			step={0.5}
-		/>
+		<MeasureField path="aim.spot_half_height_cm" low={1} high={30} step={0.5} />
 		<DistancesField />
 		<MeasureField path="archer.finger_width_mm" slider={false} />
 		<MeasureField path="archer.stitch_pitch_mm" label="Tab marks" slider={false} />

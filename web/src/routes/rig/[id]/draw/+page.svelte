@@ -4,7 +4,6 @@
 	import DrawReadings from '$lib/controls/DrawReadings.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
 	import TrialList from '$lib/controls/TrialList.svelte';
-	import Leaves from '$lib/frame/Leaves.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import DrawHistoryPlate from '$lib/plates/DrawHistoryPlate.svelte';
 	import DrawPlate from '$lib/plates/DrawPlate.svelte';
@@ -18,7 +17,13 @@
 	});
 </script>
 
-<Station id="draw">
+<Station
+	id="draw"
+	leaves={[
+		{ id: 'measure', title: 'Measure it', body: measure, trial: true },
+		{ id: 'time', title: 'Over time', body: time }
+	]}
+>
 	{#snippet plate()}<DrawPlate />{/snippet}
 	{#snippet controls()}
 		<MeasureField path="archer.draw_length_in" />
@@ -28,14 +33,6 @@
 		<ChoiceField path="archer.hand" />
 		{#if thumb}<MeasureField path="archer.thumb_offset_mm" assumed={offset} />{/if}
 		<ChoiceField path="archer.grown" />
-	{/snippet}
-	{#snippet more()}
-		<Leaves
-			leaves={[
-				{ id: 'measure', title: 'Measure it', body: measure },
-				{ id: 'time', title: 'Over time', body: time }
-			]}
-		/>
 	{/snippet}
 </Station>
 

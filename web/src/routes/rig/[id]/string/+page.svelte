@@ -5,7 +5,6 @@
 	import Settling from '$lib/controls/Settling.svelte';
 	import SelectField from '$lib/controls/SelectField.svelte';
 	import TwistCounter from '$lib/controls/TwistCounter.svelte';
-	import Leaves from '$lib/frame/Leaves.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import StringPlate from '$lib/plates/StringPlate.svelte';
 
@@ -15,7 +14,13 @@
 	const length = $derived((bench().value('bow.length_in') as number) ?? 68);
 </script>
 
-<Station id="string">
+<Station
+	id="string"
+	leaves={[
+		{ id: 'twists', title: 'Twists', body: twists },
+		{ id: 'settling', title: 'Settling', body: settling }
+	]}
+>
 	{#snippet plate()}<StringPlate />{/snippet}
 	{#snippet controls()}
 		<div class="wide">
@@ -36,15 +41,7 @@
 		<MeasureField path="string.mass_gr" assumed={fits?.mass_gr} low={60} high={220} />
 		<MeasureField path="string.twists" low={0} high={60} step={1} />
 		<MeasureField path="string.silencers_gr" low={0} high={100} />
-		<MeasureField path="string.silencer_position" label="Place, 0 to 1" step={0.05} />
-	{/snippet}
-	{#snippet more()}
-		<Leaves
-			leaves={[
-				{ id: 'twists', title: 'Twists', body: twists },
-				{ id: 'settling', title: 'Settling', body: settling }
-			]}
-		/>
+		<MeasureField path="string.silencer_position" step={0.05} />
 	{/snippet}
 </Station>
 

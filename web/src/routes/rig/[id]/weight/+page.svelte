@@ -5,12 +5,18 @@
 	import ScaleReadings from '$lib/controls/ScaleReadings.svelte';
 	import SelectField from '$lib/controls/SelectField.svelte';
 	import StepUpPlan from '$lib/controls/StepUpPlan.svelte';
-	import Leaves from '$lib/frame/Leaves.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import ForceDrawPlate from '$lib/plates/ForceDrawPlate.svelte';
 </script>
 
-<Station id="weight">
+<Station
+	id="weight"
+	leaves={[
+		{ id: 'hold', title: 'What you can hold', body: hold },
+		{ id: 'plan', title: 'Going up', body: plan },
+		{ id: 'limbs', title: 'Limbs and bolts', body: limbs }
+	]}
+>
 	{#snippet plate()}<ForceDrawPlate />{/snippet}
 	{#snippet controls()}
 		<MeasureField path="bow.marked_weight_lbf" low={15} high={80} step={0.5} />
@@ -18,15 +24,6 @@
 		<MeasureField path="bow.maker_max_draw_in" slider={false} />
 		<SelectField path="bow.limb_material" />
 		<div class="whole"><ScaleReadings /></div>
-	{/snippet}
-	{#snippet more()}
-		<Leaves
-			leaves={[
-				{ id: 'hold', title: 'What you can hold', body: hold },
-				{ id: 'plan', title: 'Going up', body: plan },
-				{ id: 'limbs', title: 'Limbs and bolts', body: limbs }
-			]}
-		/>
 	{/snippet}
 </Station>
 
