@@ -85,6 +85,19 @@
 		font-size: 0.92rem;
 		line-height: 1.3;
 	}
+	@media (max-width: 600px) {
+		li {
+			grid-template-columns: 1fr auto;
+			gap: 0.2rem 1rem;
+		}
+		.look {
+			grid-column: 1 / -1;
+			grid-row: 2;
+		}
+		.line {
+			flex-wrap: wrap;
+		}
+	}
 	.answers {
 		display: flex;
 		gap: 1rem;

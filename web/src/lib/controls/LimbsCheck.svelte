@@ -28,7 +28,7 @@
 <style>
 	.grid {
 		display: grid;
-		grid-template-columns: repeat(4, minmax(7rem, 1fr));
+		grid-template-columns: repeat(auto-fill, minmax(8rem, 1fr));
 		gap: 0.4rem 1.3rem;
 		margin-top: 0.5rem;
 	}

@@ -60,7 +60,7 @@
 	<tbody>
 		{#each offers as offer (key(offer))}
 			<tr>
-				<td
+				<td data-head="On the plate"
 					><input
 						type="checkbox"
 						checked={picks.includes(key(offer))}
@@ -68,24 +68,32 @@
 						onchange={(e) => pick(offer, e.currentTarget.checked)}
 					/></td
 				>
-				<td
+				<td data-head="Length"
 					><strong><Measure value={{ value: offer.length_in, quantity: 'bow_length' }} /></strong
 					></td
 				>
-				<td
+				<td data-head="Built of"
 					>{#if offer.riser_in}{reference.text(offer.riser_in, 'bow_length')} riser, {offer.limb_class}
 						limbs{:else}one piece{/if}</td
 				>
-				<td><Measure value={{ value: offer.string_angle_deg, quantity: 'angle' }} /></td>
-				<td
+				<td data-head="String angle"
+					><Measure value={{ value: offer.string_angle_deg, quantity: 'angle' }} /></td
+				>
+				<td data-head="Reserve"
 					>{#if offer.stack_reserve_in == null}never stacks{:else}<Measure
 							value={{ value: offer.stack_reserve_in, quantity: 'draw' }}
 						/>{/if}</td
 				>
-				<td>+<Measure value={{ value: offer.last_inch_lbf, quantity: 'weight' }} /></td>
-				<td><Measure value={{ value: offer.speed_fps, quantity: 'speed' }} /></td>
-				<td><Measure value={{ value: offer.strung_in, quantity: 'bow_length' }} /></td>
-				<td>{offer.score.toFixed(1)} <span class="quiet">{offer.reasons.join(', ')}</span></td>
+				<td data-head="Last inch"
+					>+<Measure value={{ value: offer.last_inch_lbf, quantity: 'weight' }} /></td
+				>
+				<td data-head="Speed"><Measure value={{ value: offer.speed_fps, quantity: 'speed' }} /></td>
+				<td data-head="Strung"
+					><Measure value={{ value: offer.strung_in, quantity: 'bow_length' }} /></td
+				>
+				<td data-head="Points of 10"
+					>{offer.score.toFixed(1)} <span class="quiet">{offer.reasons.join(', ')}</span></td
+				>
 				<td
 					><button
 						class="link"
@@ -135,6 +143,28 @@
 		accent-color: var(--heather);
 		width: 1rem;
 		height: 1rem;
+	}
+	@media (max-width: 700px) {
+		thead {
+			display: none;
+		}
+		tr {
+			display: grid;
+			grid-template-columns: 1fr 1fr;
+			gap: 0.1rem 1rem;
+			border-bottom: 1px solid var(--line);
+			padding: 0.4rem 0;
+		}
+		td {
+			border: 0;
+			padding: 0;
+		}
+		td[data-head]::before {
+			content: attr(data-head) ' ';
+			color: var(--quiet);
+			font-size: 0.8rem;
+			margin-right: 0.3rem;
+		}
 	}
 	p {
 		font-size: 0.82rem;

@@ -78,8 +78,8 @@
 	}
 	li {
 		display: grid;
-		grid-template-columns: 13rem 5rem 1fr;
-		gap: 1rem;
+		grid-template-columns: minmax(0, 13rem) 5rem minmax(0, 1fr);
+		gap: 0 1rem;
 		border-bottom: 1px solid var(--hair);
 		padding: 0.22rem 0;
 		font-size: 0.93rem;

@@ -23,7 +23,10 @@
 	};
 
 	const findings = $derived(station?.findings ?? []);
-	const room = $derived(brief && !all ? BRIEF - (due?.state === 'due' ? 1 : 0) : findings.length);
+	const serious = $derived(findings.filter((f) => f.level !== 'fine').length);
+	const room = $derived(
+		brief && !all ? Math.min(BRIEF - (due?.state === 'due' ? 1 : 0), serious) : findings.length
+	);
 	/** The findings that are folded away, counted by level. */
 	const folded = $derived.by(() => {
 		const levels = findings.slice(room).map((f) => f.level);
@@ -82,9 +85,9 @@
 	{/each}
 	{#if folded.length}
 		<button class="link folded" aria-expanded="false" onclick={() => (all = true)}
-			>and {folded.join(', ')}</button
+			>{room > 0 || due?.state === 'due' ? 'and ' : ''}{folded.join(', ')}</button
 		>
-	{:else if brief && all && findings.length > BRIEF}
+	{:else if brief && all}
 		<button class="link folded" aria-expanded="true" onclick={() => (all = false)}>fewer</button>
 	{/if}
 </aside>

@@ -5,7 +5,7 @@
 	import Axes from '$lib/charts/Axes.svelte';
 	import Curve from '$lib/charts/Curve.svelte';
 	import Dimension from './Dimension.svelte';
-	import { fit } from './frame';
+	import { fit, narrow } from './frame';
 	import Label from '$lib/charts/Label.svelte';
 	import Mark from '$lib/charts/Mark.svelte';
 	import Note from '$lib/charts/Note.svelte';
@@ -30,7 +30,7 @@
 
 <Plate
 	label="The arrow to scale, and speed and residue over grains per pound"
-	height={430}
+	height={(width) => (narrow(width) ? 640 : 430)}
 	heads={['gr/lb', `speed, ${reference.unit('speed').label}`, 'stays in the bow, %']}
 	rows={speedOf(shot)
 		.filter((_, i) => i % 4 === 0)
@@ -75,9 +75,17 @@
 			/>
 		{/if}
 		{#if shot}
-			{@const chartRight = width * 0.62}
+			{@const slim = narrow(width)}
+			{@const chartRight = slim ? width : width * 0.62}
+			{@const side = slim ? 0 : chartRight + 24}
+			{@const top = slim ? height - 200 : 159}
 			{@const speeds = speedOf(shot)}
-			{@const field = { left: 44, right: chartRight - 44, top: 168, bottom: height - 44 }}
+			{@const field = {
+				left: 44,
+				right: chartRight - 44,
+				top: 168,
+				bottom: slim ? height - 250 : height - 44
+			}}
 			{@const low = Math.floor(speeds[speeds.length - 1]![1] / 20) * 20}
 			{@const at = plot({ x: [2, 18], y: [low, Math.ceil(speeds[0]![1] / 20) * 20], ...field })}
 			{@const residue = residueOf(shot)}
@@ -127,28 +135,32 @@
 			{#if window_}
 				{@const stiffest = Math.min(window_.low, rig.arrow.static_spine) * 0.85}
 				{@const weakest = Math.max(window_.high, rig.arrow.static_spine) * 1.12}
-				{@const s = ruler([stiffest, weakest], chartRight + 24, width - 14)}
+				{@const s = ruler([stiffest, weakest], side + 4, width - 14)}
 				{@const spine = rig.arrow.static_spine}
 				<text
-					x={chartRight + 24}
-					y="159"
+					x={side}
+					y={top}
 					style:font-family="var(--slab)"
 					style:font-size="16px"
 					style:font-weight="600">Spine window</text
 				>
-				<path d="M{s.range()[0]} 240H{s.range()[1]}" stroke="var(--quiet)" />
+				<path d="M{s.range()[0]} {top + 81}H{s.range()[1]}" stroke="var(--quiet)" />
 				<rect
 					x={s(window_.low)}
-					y="230"
+					y={top + 71}
 					width={s(window_.high) - s(window_.low)}
 					height="20"
 					fill="var(--moss-wash)"
 					stroke="var(--moss)"
 				/>
-				<Rule x={s} y={240} ticks={4} from={10} words={30} line={false} />
-				<path d="M{s(window_.spine_28in.value)} 226v28" stroke="var(--moss)" stroke-width="2" />
+				<Rule x={s} y={top + 81} ticks={4} from={10} words={30} line={false} />
 				<path
-					d="M{s(spine)} 216v30l-5 -8m5 8 5 -8"
+					d="M{s(window_.spine_28in.value)} {top + 67}v28"
+					stroke="var(--moss)"
+					stroke-width="2"
+				/>
+				<path
+					d="M{s(spine)} {top + 57}v30l-5 -8m5 8 5 -8"
 					fill="none"
 					stroke="var(--heather)"
 					stroke-width="1.8"
@@ -156,15 +168,15 @@
 				<text
 					class="halo"
 					x={Math.min(Math.max(s(spine), s.range()[0]! + 26), s.range()[1]! - 26)}
-					y="208"
+					y={top + 49}
 					text-anchor="middle"
 					style:fill="var(--heather)"
 					style:font-weight="600">yours {spine.toFixed(0)}</text
 				>
-				<text class="q" x={s.range()[0]} y="292">stiffer</text>
-				<text class="q" x={s.range()[1]} y="292" text-anchor="end">weaker</text>
-				<text class="q" x={s.range()[0]} y="316">0.001 in at 28 in, 1.94 lb</text>
-				{#if arrow}<text class="q" x={s.range()[0]} y="335"
+				<text class="q" x={s.range()[0]} y={top + 133}>stiffer</text>
+				<text class="q" x={s.range()[1]} y={top + 133} text-anchor="end">weaker</text>
+				<text class="q" x={s.range()[0]} y={top + 157}>0.001 in at 28 in, 1.94 lb</text>
+				{#if arrow}<text class="q" x={s.range()[0]} y={top + 176}
 						>= {arrow.spine_26in_lbf.toFixed(1)} lb by the 26 in standard</text
 					>{/if}
 			{/if}

@@ -4,7 +4,7 @@
 	import ArrowShape from './ArrowShape.svelte';
 	import BowShape from './BowShape.svelte';
 	import Dimension from './Dimension.svelte';
-	import { fit } from './frame';
+	import { fit, narrow } from './frame';
 	import Label from '$lib/charts/Label.svelte';
 	import { ruler } from '$lib/charts/plot';
 	import Plate from './Plate.svelte';
@@ -32,7 +32,7 @@
 
 <Plate
 	label="The bow at brace and at full draw, and what five schools say of its length"
-	height={388}
+	height={(width) => (narrow(width) ? 560 : 388)}
 	heads={['School', 'Lengths', 'This bow', 'Why']}
 	rows={schools.map((s) => [
 		titles[s.school] ?? s.school,
@@ -42,11 +42,13 @@
 	])}
 >
 	{#snippet children(width, height)}
-		{@const left = Math.min(width * 0.46, 340)}
+		{@const slim = narrow(width)}
+		{@const left = slim ? width : Math.min(width * 0.46, 340)}
+		{@const top = slim ? 236 : 0}
 		{@const half = Math.max(length / 2 + 1, 30)}
 		{@const at = fit(
 			{ x0: -7, x1: 29, y0: -half, y1: half },
-			{ left: 0, top: 4, width: left, height: height - 8 },
+			{ left: 0, top: 4, width: left, height: (slim ? top : height) - 8 },
 			rig.archer.hand === 'left'
 		)}
 		{#if drawn}
@@ -98,24 +100,26 @@
 			/>
 		{/if}
 
-		{@const x0 = left + 135}
+		{@const from = slim ? 0 : left + 20}
+		{@const x0 = slim ? 118 : left + 135}
 		{@const lows = schools.flatMap((s) => [s.low_in, s.high_in]).filter((v) => v != null)}
 		{@const shown = [Math.min(length - 4, ...lows) - 1, Math.max(length + 4, ...lows) + 2] as const}
 		{@const x = ruler(shown, x0, width - 12)}
 		<text
-			x={left + 20}
-			y="22"
+			x={from}
+			y={top + 22}
 			style:font-family="var(--slab)"
 			style:font-size="16px"
 			style:font-weight="600">What the schools say</text
 		>
+		{@const foot = top + 62 + schools.length * (slim ? 52 : 50) - 6}
 		{#each schools as school, i (school.school)}
-			{@const y = 62 + i * 50}
+			{@const y = top + 62 + i * (slim ? 52 : 50)}
 			{@const good = school.verdict === 'fits'}
 			{@const colour =
 				school.verdict === 'silent' ? 'var(--quiet)' : good ? 'var(--moss)' : 'var(--ochre)'}
-			<text x={left + 20} y={y + 4} style:font-weight="600">{titles[school.school]}</text>
-			<text class="q" x={left + 20} y={y + 20} style:fill={colour}>{verdicts[school.verdict]}</text>
+			<text x={from} y={y + 4} style:font-weight="600">{titles[school.school]}</text>
+			<text class="q" x={from} y={y + 20} style:fill={colour}>{verdicts[school.verdict]}</text>
 			<path d="M{x.range()[0]} {y}H{x.range()[1]}" stroke="var(--line)" />
 			{#if school.low_in != null || school.high_in != null}
 				{@const a = Math.max(x(school.low_in ?? x.domain()[0]!), x.range()[0]!)}
@@ -133,15 +137,11 @@
 				><Label text={`${band(school.low_in, school.high_in)}`} /></text
 			>
 		{/each}
-		<path
-			d="M{x(length)} 38V{62 + schools.length * 50 - 24}"
-			stroke="var(--heather)"
-			stroke-width="1.6"
-		/>
+		<path d="M{x(length)} {top + 38}V{foot - 18}" stroke="var(--heather)" stroke-width="1.6" />
 		<text
 			class="halo"
 			x={x(length)}
-			y={62 + schools.length * 50 - 6}
+			y={foot}
 			text-anchor="middle"
 			style:fill="var(--heather)"
 			style:font-weight="700"><Label text={`${bl(length)}`} /></text
@@ -149,7 +149,7 @@
 		{#if ghost}
 			{@const was = bench().kept.rig.bow.length_in!}
 			{#if was !== length}<path
-					d="M{x(was)} 38V{62 + schools.length * 50 - 24}"
+					d="M{x(was)} {top + 38}V{foot - 18}"
 					stroke="var(--ghost)"
 					stroke-dasharray="4 3"
 				/>{/if}

@@ -4,8 +4,9 @@
 	import BowShape from './BowShape.svelte';
 	import Dimension from './Dimension.svelte';
 	import { drag } from './drag';
-	import { fit, path, type Frame, type Point } from './frame';
+	import { fit, narrow, path, type Frame, type Point } from './frame';
 	import Label from '$lib/charts/Label.svelte';
+	import Note from '$lib/charts/Note.svelte';
 	import Plate from './Plate.svelte';
 
 	/** The braced bow's middle: the string, its range, and what the height is measured to. */
@@ -24,7 +25,7 @@
 
 <Plate
 	label="Brace height: the string, the usual range and the reference"
-	height={340}
+	height={(width) => (narrow(width) ? 330 : 340)}
 	heads={['Brace height', 'Value']}
 	rows={brace
 		? [
@@ -39,16 +40,21 @@
 >
 	{#snippet children(width, height)}
 		{#if drawn && brace}
-			{@const wide = (width / height) * 19}
+			{@const slim = narrow(width)}
+			{@const deep = slim ? height - 62 : height}
+			{@const wide = (width / deep) * 19}
+			{@const middle = slim ? 5 : 8.5}
 			{@const at = fit(
-				{ x0: 8.5 - wide / 2, x1: 8.5 + wide / 2, y0: -10, y1: 9 },
-				{ left: 0, top: 0, width, height },
+				{ x0: middle - wide / 2, x1: middle + wide / 2, y0: -10, y1: 9 },
+				{ left: 0, top: 0, width, height: deep },
 				rig.archer.hand === 'left'
 			)}
+			{@const own = `${b(brace.brace_in)} to the ${names[rig.bow.brace_reference ?? 'grip']}`}
+			{@const whose = brace.range_from === 'maker' ? 'by the maker' : 'by practice'}
 			{@const x = brace.to_pivot_in}
 			{@const a = at.x(brace.low_in - offset)}
 			{@const z = at.x(brace.high_in - offset)}
-			<clipPath id="brace-clip"><rect x="0" y="0" {width} {height} /></clipPath>
+			<clipPath id="brace-clip"><rect x="0" y="0" {width} height={deep} /></clipPath>
 			<rect
 				x={Math.min(a, z)}
 				y={at.y(8.2)}
@@ -77,26 +83,9 @@
 				y1={at.y(-8.2)}
 				x2={at.x(x)}
 				y2={at.y(-8.2)}
-				place="end"
-				label="{b(brace.brace_in)} to the {names[rig.bow.brace_reference ?? 'grip']}"
+				place={slim ? 'middle' : 'end'}
+				label={slim ? b(brace.brace_in) : own}
 			/>
-			<text
-				class="halo"
-				x={at.x(brace.low_in - offset) - at.way * 6}
-				y={at.y(7.4)}
-				text-anchor={at.way > 0 ? 'end' : 'start'}
-				style:fill="var(--moss)"><Label text={`${b(brace.low_in)} lowest`} /></text
-			>
-			<text
-				class="halo"
-				x={at.x(brace.high_in - offset) + at.way * 6}
-				y={at.y(7.4)}
-				text-anchor={at.way > 0 ? 'start' : 'end'}
-				style:fill="var(--moss)"
-				><Label
-					text={`${b(brace.high_in)} highest, ${brace.range_from === 'maker' ? 'by the maker' : 'by practice'}`}
-				/></text
-			>
 			<circle
 				cx={at.x(x)}
 				cy={at.y(0)}
@@ -106,13 +95,45 @@
 				style:cursor="ew-resize"
 				use:drag={set(at)}
 			/>
-			{@const side = at.x(brace.high_in - offset) + at.way * 14}
-			<text x={side} y={at.y(1.6)} text-anchor={at.way > 0 ? 'start' : 'end'} class="q"
-				>higher: a touch slower, often quieter</text
-			>
-			<text x={side} y={at.y(-0.4)} text-anchor={at.way > 0 ? 'start' : 'end'} class="q"
-				>lower: a touch faster, more slap</text
-			>
+			{#if slim}
+				<Note x={0} y={deep + 16} anchor="start" strong text={own} />
+				<Note
+					x={0}
+					y={deep + 36}
+					anchor="start"
+					tone="moss"
+					text={`${b(brace.low_in)} lowest, ${b(brace.high_in)} highest, ${whose}`}
+				/>
+				<Note
+					x={0}
+					y={deep + 56}
+					anchor="start"
+					tone="quiet"
+					text="higher: often quieter; lower: a touch faster"
+				/>
+			{:else}
+				<text
+					class="halo"
+					x={at.x(brace.low_in - offset) - at.way * 6}
+					y={at.y(7.4)}
+					text-anchor={at.way > 0 ? 'end' : 'start'}
+					style:fill="var(--moss)"><Label text={`${b(brace.low_in)} lowest`} /></text
+				>
+				<text
+					class="halo"
+					x={at.x(brace.high_in - offset) + at.way * 6}
+					y={at.y(7.4)}
+					text-anchor={at.way > 0 ? 'start' : 'end'}
+					style:fill="var(--moss)"><Label text={`${b(brace.high_in)} highest, ${whose}`} /></text
+				>
+				{@const side = at.x(brace.high_in - offset) + at.way * 14}
+				<text x={side} y={at.y(1.6)} text-anchor={at.way > 0 ? 'start' : 'end'} class="q"
+					>higher: a touch slower, often quieter</text
+				>
+				<text x={side} y={at.y(-0.4)} text-anchor={at.way > 0 ? 'start' : 'end'} class="q"
+					>lower: a touch faster, more slap</text
+				>
+			{/if}
 		{/if}
 	{/snippet}
 </Plate>

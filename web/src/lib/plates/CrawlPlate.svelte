@@ -9,6 +9,7 @@
 	import Note from '$lib/charts/Note.svelte';
 	import { plot, type Pair } from '$lib/charts/plot';
 	import Spot from '$lib/charts/Spot.svelte';
+	import { narrow } from './frame';
 	import Plate from './Plate.svelte';
 
 	/** The crawl chart with its band and danger spaces, and the sight picture at one distance. */
@@ -38,7 +39,7 @@
 
 <Plate
 	label="Crawls over distance, and the sight picture"
-	height={330}
+	height={(width) => (narrow(width) ? 300 + Math.min(width, 330) + 30 : 330)}
 	heads={['Distance', 'Crawl', 'Five metres nearer', 'Five metres farther']}
 	rows={rows.map((r) => [
 		reference.text(r.distance_m, 'distance'),
@@ -50,8 +51,10 @@
 	])}
 >
 	{#snippet children(width, height)}
+		{@const slim = narrow(width)}
+		{@const under = slim ? height - Math.min(width, 330) - 24 : height}
 		{#if crawls && rows.length}
-			{@const right = width * 0.6}
+			{@const right = slim ? width : width * 0.6}
 			{@const far = Math.max(...rows.map((r) => r.distance_m)) * 1.05}
 			{@const most = Math.max(...aimed.map((r) => r.crawl_mm! + r.pm), 20)}
 			{@const at = plot({
@@ -60,7 +63,7 @@
 				left: 44,
 				right: right - 10,
 				top: 28,
-				bottom: height - 44,
+				bottom: under - 44,
 				nice: ['y']
 			})}
 			{@const edge = (r: (typeof aimed)[number], sign: number) =>
@@ -98,13 +101,13 @@
 				<Mark {at} x={on} dash="3 3" />
 				<Note x={at.x(on) - 6} y={at.top - 8} anchor="end" text="point-on" />
 			{/if}
-			<text class="q" x="44" y={height - 11}>bars: the distance may be this wrong</text>
+			<text class="q" x="44" y={under - 11}>bars: the distance may be this wrong</text>
 		{/if}
 		{#if row && seen}
 			<!-- The sight picture, in thousandths of a radian as the eye sees it. -->
-			{@const side = Math.min(width * 0.38 - 20, height - 56)}
-			{@const cx = width - side / 2 - 4}
-			{@const cy = 24 + side / 2}
+			{@const side = slim ? Math.min(width, 330) - 44 : Math.min(width * 0.38 - 20, height - 56)}
+			{@const cx = slim ? side / 2 + 2 : width - side / 2 - 4}
+			{@const cy = (slim ? under + 26 : 24) + side / 2}
 			{@const k = side / 2 / seen.reach_mrad}
 			{@const spot = seen.spot_mrad * k}
 			{@const tip = cy - seen.over_mrad * k}
@@ -112,7 +115,7 @@
 			<clipPath id="sight"
 				><rect x={cx - side / 2} y={cy - side / 2} width={side} height={side} /></clipPath
 			>
-			<text x={cx - side / 2} y="14" style:font-weight="600"
+			<text x={cx - side / 2} y={cy - side / 2 - 10} style:font-weight="600"
 				><Label text={`What you see at ${reference.text(row.distance_m, 'distance')}`} /></text
 			>
 			<g clip-path="url(#sight)">

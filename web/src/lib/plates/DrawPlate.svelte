@@ -5,7 +5,7 @@
 	import BowShape from './BowShape.svelte';
 	import Dimension from './Dimension.svelte';
 	import { drag } from './drag';
-	import { fit, type Frame } from './frame';
+	import { fit, narrow, type Frame } from './frame';
 	import Plate from './Plate.svelte';
 
 	/** The middle of the bow at full draw: the arrow, and what each convention measures to. */
@@ -27,17 +27,18 @@
 
 <Plate
 	label="The bow at full draw with your draw measured by three conventions"
-	height={350}
+	height={(width) => (narrow(width) ? 300 : 350)}
 	heads={['Convention', 'Draw']}
 	rows={[
-		['trade standard (pivot + 1 3/4 in)', in_(draw)],
+		[`trade standard (pivot + ${in_(-trade)})`, in_(draw)],
 		['to the pivot', in_(lines.to_pivot_in)],
 		['to the back of the bow', in_(lines.to_back_in)]
 	]}
 >
 	{#snippet children(width, height)}
+		{@const low = narrow(width) ? 3 : 0}
 		{@const at = fit(
-			{ x0: -7.5, x1: Math.max(31, nock + 3), y0: -10.2, y1: 9 },
+			{ x0: -5.5, x1: Math.max(30, nock + 2), y0: -10.2 - low, y1: 9 },
 			{ left: 0, top: 0, width, height },
 			rig.archer.hand === 'left'
 		)}
@@ -55,14 +56,18 @@
 				diameterMm={rig.arrow.diameter_mm!}
 				fletchings={rig.arrow.fletching_count}
 			/>
-			<path d="M{at.x(0)} {at.y(1.4)}V{at.y(-9.6)}" stroke="var(--line)" stroke-dasharray="3 3" />
+			<path
+				d="M{at.x(0)} {at.y(1.4)}V{at.y(-9.6 - low)}"
+				stroke="var(--line)"
+				stroke-dasharray="3 3"
+			/>
 			<path
 				d="M{at.x(back)} {at.y(1.4)}V{at.y(-7.6)}"
 				stroke="var(--line)"
 				stroke-dasharray="3 3"
 			/>
 			<path
-				d="M{at.x(nock)} {at.y(-0.4)}V{at.y(-9.6)}"
+				d="M{at.x(nock)} {at.y(-0.4)}V{at.y(-9.6 - low)}"
 				stroke="var(--line)"
 				stroke-dasharray="3 3"
 			/>
@@ -75,9 +80,9 @@
 			/>
 			<Dimension
 				x1={at.x(0)}
-				y1={at.y(-9.2)}
+				y1={at.y(-9.2 - low)}
 				x2={at.x(nock)}
-				y2={at.y(-9.2)}
+				y2={at.y(-9.2 - low)}
 				label="to the pivot {in_(nock)}"
 			/>
 			<Dimension

@@ -9,7 +9,7 @@
 	import Span from '$lib/charts/Span.svelte';
 	import Spot from '$lib/charts/Spot.svelte';
 	import BowShape from './BowShape.svelte';
-	import { fit } from './frame';
+	import { fit, narrow } from './frame';
 	import Plate from './Plate.svelte';
 
 	/** Weight over draw: stored energy, the archer's draw, the onset of stack, readings, the end. */
@@ -44,14 +44,17 @@
 <Plate label="Force–draw curve with the energy stored at your draw" height={340} {heads} {rows}>
 	{#snippet children(width, height)}
 		{#if drawn}
-			{@const left = 190}
+			{@const slim = narrow(width)}
+			{@const left = slim ? 0 : 190}
 			{@const at = fit(
 				{ x0: -4, x1: 28, y0: -36, y1: 36 },
 				{ left: 0, top: 10, width: left - 30, height: height - 40 },
 				rig.archer.hand === 'left'
 			)}
-			<g opacity="0.4"><BowShape pose={drawn.drawing.brace} {at} riser={false} /></g>
-			<BowShape pose={drawn.drawing.full_draw} {at} />
+			{#if !slim}
+				<g opacity="0.4"><BowShape pose={drawn.drawing.brace} {at} riser={false} /></g>
+				<BowShape pose={drawn.drawing.full_draw} {at} />
+			{/if}
 
 			{@const me = reference.inShown(drawn.true_draw_in.value, 'draw')}
 			{@const w = reference.inShown(drawn.weight_at_draw_lbf.value, 'weight')}
@@ -104,7 +107,7 @@
 				{@const s = reference.inShown(drawn.stack_onset_in, 'draw')}
 				<Mark at={on} x={s} tone="brick" dash="2 3" />
 				<Note
-					x={on.x(s)}
+					x={Math.min(on.x(s), width - 60)}
 					y={on.top + 6}
 					tone="brick"
 					text={`stacks from ${reference.text(drawn.stack_onset_in, 'draw')}`}

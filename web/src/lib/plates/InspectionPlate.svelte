@@ -1,5 +1,6 @@
 <script lang="ts">
 	import Label from '$lib/charts/Label.svelte';
+	import { narrow } from './frame';
 	import Plate from './Plate.svelte';
 
 	/** What to look for on a bow, drawn: seven places, as they look when something is wrong. */
@@ -16,7 +17,7 @@
 
 <Plate
 	label="What to look for on a bow, place by place"
-	height={184}
+	height={(width) => (narrow(width) ? 368 : 184)}
 	heads={['Place', 'Look', 'It means', 'Found']}
 	rows={places.map((p) => [
 		p.title,
@@ -26,11 +27,16 @@
 	])}
 >
 	{#snippet children(width, height)}
-		{@const each = width / SCENES.length}
+		{@const rows = narrow(width) ? 2 : 1}
+		{@const across = Math.ceil(SCENES.length / rows)}
+		{@const each = width / across}
+		{@const deep = height / rows}
 		{#each SCENES as scene, i (scene)}
+			{@const x = (i % across) * each + each / 2}
+			{@const foot = (Math.floor(i / across) + 1) * deep}
 			{@const hit = found.includes(scene)}
 			{@const sign = hit ? 'var(--brick)' : 'var(--heather)'}
-			<g transform="translate({i * each + each / 2} 78)">
+			<g transform="translate({x} {foot - deep + 78})">
 				{#if scene === 'cracks'}
 					<path d="M-16 62C-18 20 -15 -30 -9 -62H9C15 -30 18 20 16 62Z" fill="url(#wood)" />
 					<path d="M-16 62C-18 20 -15 -30 -9 -62M16 62C18 20 15 -30 9 -62" class="edge" />
@@ -81,14 +87,14 @@
 				{/if}
 			</g>
 			<text
-				x={i * each + each / 2}
-				y={height - 18}
+				{x}
+				y={foot - 18}
 				text-anchor="middle"
 				style:font-size="11.5px"
 				style:fill={hit ? 'var(--brick)' : undefined}
 				style:font-weight={hit ? 700 : 400}><Label text={titles[scene] ?? ''} /></text
 			>
-			<text class="q" x={i * each + each / 2} y={height - 3} text-anchor="middle"
+			<text class="q" {x} y={foot - 3} text-anchor="middle"
 				>{hit ? 'found' : looked.includes(scene) ? 'looked, nothing' : ''}</text
 			>
 		{/each}

@@ -5,7 +5,7 @@
 	import Axes from '$lib/charts/Axes.svelte';
 	import Curve from '$lib/charts/Curve.svelte';
 	import BowShape from './BowShape.svelte';
-	import { fit } from './frame';
+	import { fit, narrow } from './frame';
 	import Label from '$lib/charts/Label.svelte';
 	import Mark from '$lib/charts/Mark.svelte';
 	import Note from '$lib/charts/Note.svelte';
@@ -24,7 +24,7 @@
 
 <Plate
 	label="Bows side by side at your draw, and what they pull when all pull the same there"
-	height={300}
+	height={(width) => (narrow(width) ? 470 : 300)}
 	heads={['Bow', 'String angle', 'Stacks from']}
 	rows={bows.map((b) => [
 		name(b),
@@ -33,13 +33,15 @@
 	])}
 >
 	{#snippet children(width, height)}
-		{@const drawn = width * 0.56}
+		{@const slim = narrow(width)}
+		{@const drawn = slim ? width : width * 0.56}
+		{@const deep = slim ? 216 : height}
 		{@const each = drawn / Math.max(bows.length, 1)}
 		{#each bows as bow, i (i)}
 			{@const half = 37}
 			{@const at = fit(
 				{ x0: -6, x1: 28, y0: -half, y1: half },
-				{ left: i * each, top: 0, width: each, height: height - 34 },
+				{ left: i * each, top: 0, width: each, height: deep - 34 },
 				rig.archer.hand === 'left'
 			)}
 			<g opacity="0.35"><BowShape pose={bow.brace} {at} riser={false} /></g>
@@ -47,11 +49,11 @@
 			<text
 				class="halo"
 				x={i * each + each / 2}
-				y={height - 18}
+				y={deep - 18}
 				text-anchor="middle"
 				style:font-weight="600"><Label text={reference.text(bow.length_in, 'bow_length')} /></text
 			>
-			<text class="q halo" x={i * each + each / 2} y={height - 3} text-anchor="middle"
+			<text class="q halo" x={i * each + each / 2} y={deep - 3} text-anchor="middle"
 				><Label text={`${reference.text(bow.string_angle_deg, 'angle')} at the string`} /></text
 			>
 		{/each}
@@ -71,9 +73,9 @@
 			{@const at = plot({
 				x: [d(from), d(to)],
 				y: extent(forces),
-				left: drawn + 56,
+				left: slim ? 44 : drawn + 56,
 				right: width - 14,
-				top: 26,
+				top: slim ? deep + 40 : 26,
 				bottom: height - 44,
 				nice: ['y']
 			})}

@@ -28,11 +28,11 @@
 		arm_span: 'Tape: fingertip to fingertip, both arms out, then divided by 2.5',
 		marked_arrow: 'An arrow drawn, and marked where it passes the bow'
 	};
-	const ends = {
-		trade: ['from the arrow nock’s throat', 'to 1 3/4 in before the pivot'],
+	const ends = $derived({
+		trade: ['from the arrow nock’s throat', `to ${inches(-trade)} before the pivot`],
 		pivot: ['from the arrow nock’s throat', 'to the deepest part of the grip'],
 		back: ['from the arrow nock’s throat', 'to the far side of the bow']
-	};
+	});
 	const rows = $derived(
 		method === 'arm_span'
 			? [['fingertip to fingertip, divided by 2.5', 'trade standard, a first guess']]

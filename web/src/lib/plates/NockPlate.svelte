@@ -3,8 +3,9 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import Dimension from './Dimension.svelte';
 	import { drag } from './drag';
-	import { fit, type Frame } from './frame';
+	import { fit, narrow, type Frame } from './frame';
 	import Label from '$lib/charts/Label.svelte';
+	import Note from '$lib/charts/Note.svelte';
 	import Plate from './Plate.svelte';
 
 	/** The bow square on the string: square, the ordinary starts, and the arrow nock. In mm. */
@@ -20,7 +21,7 @@
 
 <Plate
 	label="The nock point above square, seen from the side"
-	height={400}
+	height={(width) => (narrow(width) ? 360 : 400)}
 	heads={['Nock point', 'Height']}
 	rows={nock
 		? [
@@ -33,10 +34,12 @@
 	{#snippet children(width, height)}
 		{#if nock}
 			{@const high = 62}
-			{@const wide = (width / height) * high}
+			{@const slim = narrow(width)}
+			{@const deep = slim ? height - 62 : height}
+			{@const wide = (width / deep) * high}
 			{@const at = fit(
 				{ x0: -wide * 0.66, x1: wide * 0.34, y0: -24, y1: 38 },
-				{ left: 0, top: 0, width, height },
+				{ left: 0, top: 0, width, height: deep },
 				rig.archer.hand === 'left'
 			)}
 			{@const d = rig.arrow.diameter_mm!}
@@ -45,7 +48,7 @@
 			{@const brace = (bench().bench.brace?.to_pivot_in ?? 8) * 25.4}
 			{@const slope = h / brace}
 			{@const low = (x: number) => h + slope * x}
-			<clipPath id="nock-clip"><rect x="0" y="0" {width} {height} /></clipPath>
+			<clipPath id="nock-clip"><rect x="0" y="0" {width} height={deep} /></clipPath>
 			<rect
 				x={Math.min(at.x(-8), at.x(15))}
 				y={at.y(nock.high_mm)}
@@ -53,13 +56,15 @@
 				height={Math.max((nock.high_mm - nock.low_mm) * at.scale, 2)}
 				fill="var(--moss-wash)"
 			/>
-			<text
-				class="halo"
-				x={at.x(17)}
-				y={at.y(nock.low_mm) + 14}
-				text-anchor={at.way > 0 ? 'start' : 'end'}
-				style:fill="var(--moss)">ordinary starts</text
-			>
+			{#if !slim}
+				<text
+					class="halo"
+					x={at.x(17)}
+					y={at.y(nock.low_mm) + 14}
+					text-anchor={at.way > 0 ? 'start' : 'end'}
+					style:fill="var(--moss)">ordinary starts</text
+				>
+			{/if}
 			<!-- The bow square: an arm from the rest, square to the string, and its scale. -->
 			<g clip-path="url(#nock-clip)">
 				<rect
@@ -113,11 +118,11 @@
 					rx="2"
 				/>
 			{/each}
-			<text class="halo q" x={at.x(-wide * 0.4)} y={at.y(-3.2) + 18} text-anchor="middle"
-				><Label
-					text={`square to the string; the rest is ${reference.text(brace / 25.4, 'brace')} that way`}
-				/></text
-			>
+			{#if !slim}<text class="halo q" x={at.x(-wide * 0.4)} y={at.y(-3.2) + 18} text-anchor="middle"
+					><Label
+						text={`square to the string; the rest is ${reference.text(brace / 25.4, 'brace')} that way`}
+					/></text
+				>{/if}
 			{#if kept && kept.height_mm !== h}
 				<path
 					d="M{at.x(-12)} {at.y(kept.height_mm)}H{at.x(12)}"
@@ -127,14 +132,33 @@
 			{/if}
 			<path d="M{at.x(2)} {at.y(h)}H{at.x(15)}" stroke="var(--heather)" stroke-dasharray="3 3" />
 			<Dimension accent x1={at.x(12)} y1={at.y(0)} x2={at.x(12)} y2={at.y(h)} label="" />
-			<text
-				class="halo"
-				x={at.x(18)}
-				y={at.y(h) + 4}
-				text-anchor={at.way > 0 ? 'start' : 'end'}
-				style:fill="var(--heather)"
-				style:font-weight="600"><Label text={`${n(h)} above square`} /></text
-			>
+			{#if !slim}
+				<text
+					class="halo"
+					x={at.x(18)}
+					y={at.y(h) + 4}
+					text-anchor={at.way > 0 ? 'start' : 'end'}
+					style:fill="var(--heather)"
+					style:font-weight="600"><Label text={`${n(h)} above square`} /></text
+				>
+			{/if}
+			{#if slim}
+				<Note x={0} y={deep + 16} anchor="start" strong text={`${n(h)} above square`} />
+				<Note
+					x={0}
+					y={deep + 36}
+					anchor="start"
+					tone="moss"
+					text={`ordinary starts: ${n(nock.low_mm)} to ${n(nock.high_mm)}`}
+				/>
+				<Note
+					x={0}
+					y={deep + 56}
+					anchor="start"
+					tone="quiet"
+					text={`square to the string; the rest is ${reference.text(brace / 25.4, 'brace')} away`}
+				/>
+			{/if}
 			<rect
 				x={at.x(0) - 26}
 				y={at.y(h + d / 2) - 22}

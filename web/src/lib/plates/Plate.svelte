@@ -6,24 +6,18 @@
 		/** What the drawing shows, for who cannot see it. */
 		label: string;
 		/** As high as it is drawn where there is room; it gives way down to the least. */
-		height?: number;
+		height?: number | ((width: number) => number);
 		least?: number;
 		children: Snippet<[width: number, height: number]>;
 		/** The same as a table: heads and rows of text. */
 		heads?: string[];
 		rows?: string[][];
 	}
-	let {
-		label,
-		height: wished = 420,
-		least = wished * 0.6,
-		children,
-		heads,
-		rows
-	}: Props = $props();
+	let { label, height: wanted = 420, least, children, heads, rows }: Props = $props();
 	const room = useRoom();
 	let width = $state(720);
-	const height = $derived(within(room(), wished, least));
+	const wished = $derived(typeof wanted === 'function' ? wanted(width) : wanted);
+	const height = $derived(within(room(), wished, least ?? wished * 0.6));
 </script>
 
 <figure bind:clientWidth={width} aria-label={label}>

@@ -3,6 +3,7 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import { extent, ruler } from '$lib/charts/plot';
 	import Rule from '$lib/charts/Rule.svelte';
+	import { narrow } from './frame';
 	import Plate from './Plate.svelte';
 
 	/** The six checks in order: each with its shots before and after, and what the change made. */
@@ -12,13 +13,14 @@
 	const checks = $derived(reference.catalog?.quiet ?? []);
 	const of = (id: string) => [...done].reverse().find((d) => d.check === id);
 	const colours = { quieter: 'var(--moss)', louder: 'var(--ochre)', same: 'var(--quiet)' };
+	const all = $derived(done.flatMap((d) => [...d.before_db, ...d.after_db]));
 	const level = (value: number, spread?: number) =>
 		reference.valueText({ value, quantity: 'level', plus_minus: spread ?? null });
 </script>
 
 <Plate
 	label="The checks in order, with levels before and after each change"
-	height={300}
+	height={all.length ? 300 : 240}
 	heads={['Check', 'Before', 'After', 'Change']}
 	rows={checks.map((c) => {
 		const d = of(c.id);
@@ -33,8 +35,13 @@
 	})}
 >
 	{#snippet children(width, height)}
-		{@const all = done.flatMap((d) => [...d.before_db, ...d.after_db])}
-		{@const x = ruler(all.length ? extent(all, 1) : [0, 1], 200, width - 150)}
+		{@const slim = narrow(width)}
+		{@const x = ruler(
+			all.length ? extent(all, 1) : [0, 1],
+			slim ? 150 : 200,
+			width - (slim ? 92 : 150)
+		)}
+		{@const to = width - (slim ? 84 : 140)}
 		{@const row = (height - 40) / Math.max(checks.length, 1)}
 		{#each checks as check, i (check.id)}
 			{@const y = 22 + i * row}
@@ -57,7 +64,7 @@
 			>
 			<text x="36" y={y + 4.5} style:font-weight={next ? 700 : 400}>{check.title}</text>
 			{#if next}<text x="36" y={y + 20} class="q" style:fill="var(--heather)">next</text>{/if}
-			<path d="M200 {y}H{width - 150}" stroke="var(--hair)" />
+			<path d="M{x.range()[0]} {y}H{x.range()[1]}" stroke="var(--hair)" />
 			{#if d}
 				{@const a = d.before_mean_db}
 				{@const b = d.after_mean_db}
@@ -76,16 +83,16 @@
 					/>{/each}
 				<path d="M{x(a)} {y - 12}v12M{x(b)} {y}v12" stroke="var(--ink)" stroke-width="2" />
 				<path d="M{x(a)} {y}H{x(b)}" stroke={colours[d.verdict]} stroke-width="3" />
-				<text x={width - 140} y={y + 4.5} style:fill={colours[d.verdict]} style:font-weight="600"
+				<text x={to} y={y + 4.5} style:fill={colours[d.verdict]} style:font-weight="600"
 					>{level(d.difference_db.value, d.difference_db.plus_minus)}</text
 				>
 			{/if}
 		{/each}
 		{#if all.length}
 			<Rule {x} y={height - 26} ticks={6} line={false} />
-			<text class="q" x={width - 140} y={height - 6}>dB, this day only</text>
+			<text class="q" x={width} text-anchor="end" y={height - 6}>dB, this day only</text>
 		{:else}
-			<text class="q" x={(200 + width - 150) / 2} y={height / 2} text-anchor="middle"
+			<text class="q" x={width} y={height - 6} text-anchor="end"
 				>Levels before and after each change stand here.</text
 			>
 		{/if}

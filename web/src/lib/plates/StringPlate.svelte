@@ -3,7 +3,7 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import BowShape from './BowShape.svelte';
 	import Dimension from './Dimension.svelte';
-	import { fit } from './frame';
+	import { fit, narrow } from './frame';
 	import Label from '$lib/charts/Label.svelte';
 	import { extent, ruler } from '$lib/charts/plot';
 	import Rule from '$lib/charts/Rule.svelte';
@@ -41,31 +41,41 @@
 
 <Plate
 	label="The braced bow and its string"
-	height={400}
+	height={(width) => (narrow(width) ? 350 : 400)}
 	heads={['String', 'Length']}
 	rows={marks.map((m) => [m.name, bl(m.at)])}
 >
 	{#snippet children(width, height)}
 		{#if drawn && fits}
 			{@const half = Math.max(rig.bow.length_in! / 2 + 1, 26)}
-			{@const left = Math.min(width * 0.36, 250)}
+			{@const slim = narrow(width)}
+			{@const left = slim ? -40 : Math.min(width * 0.36, 250)}
 			{@const at = fit(
 				{ x0: -8, x1: 17, y0: -half, y1: half },
 				{ left: 0, top: 4, width: left, height: height - 8 },
 				rig.archer.hand === 'left'
 			)}
-			{#if ghost}<BowShape pose={ghost.drawing.brace} {at} ghost />{/if}
-			<BowShape pose={drawn.drawing.brace} {at} string="accent" />
 			{@const up = drawn.drawing.brace.upper_nock}
-			<Dimension x1={at.x(14)} y1={at.y(up[1]!)} x2={at.x(14)} y2={at.y(-up[1]!)} label="" accent />
-			<text
-				class="halo"
-				x={at.x(14)}
-				y={at.y(-up[1]!) + 16}
-				text-anchor="middle"
-				style:fill="var(--heather)"
-				style:font-weight="600"><Label text={`${bl(have ?? fits.needed_length_in)}`} /></text
-			>
+			{#if !slim}
+				{#if ghost}<BowShape pose={ghost.drawing.brace} {at} ghost />{/if}
+				<BowShape pose={drawn.drawing.brace} {at} string="accent" />
+				<Dimension
+					x1={at.x(14)}
+					y1={at.y(up[1]!)}
+					x2={at.x(14)}
+					y2={at.y(-up[1]!)}
+					label=""
+					accent
+				/>
+				<text
+					class="halo"
+					x={at.x(14)}
+					y={at.y(-up[1]!) + 16}
+					text-anchor="middle"
+					style:fill="var(--heather)"
+					style:font-weight="600"><Label text={`${bl(have ?? fits.needed_length_in)}`} /></text
+				>
+			{/if}
 
 			{@const lengths = marks.map((m) => m.at)}
 			{@const x = ruler(extent(lengths, 1.5), left + 50, width - 24)}
@@ -99,7 +109,7 @@
 
 			{@const strands = rig.string.strands!}
 			{@const r = 5.2}
-			{@const cx = left + 120}
+			{@const cx = slim ? 62 : left + 120}
 			{@const cy = 275}
 			<text
 				x={left + 40}

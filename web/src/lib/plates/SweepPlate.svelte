@@ -30,7 +30,7 @@
 
 <Plate
 	label="Loudness over brace height in this session"
-	height={270}
+	height={heard.length ? 270 : 70}
 	heads={['Brace', 'Level, dB', 'Shots', 'Feel']}
 	rows={(told?.heard ?? []).map((h) => [
 		reference.text(h.brace_in, 'brace'),
@@ -99,12 +99,9 @@
 				/>
 			{/each}
 		{:else}
-			<text class="q" x={width / 2} y={height / 2 - 8} text-anchor="middle"
-				>Shoot a few at one brace height and log how loud they were.</text
-			>
-			<text class="q" x={width / 2} y={height / 2 + 12} text-anchor="middle"
-				>Four to twelve such trials find the quietest; the next one is always named.</text
-			>
+			{#each ['Shoot a few at one brace height and log how loud they were.', 'Four to twelve such trials find the quietest;', 'the next one is always named.'] as text, i (text)}
+				<text class="q" x={width / 2} y={18 + i * 19} text-anchor="middle">{text}</text>
+			{/each}
 		{/if}
 	{/snippet}
 </Plate>

@@ -25,6 +25,9 @@ export interface Box {
 	height: number;
 }
 
+/** Whether a plate is drawn for a phone: parts under one another, words under the picture. */
+export const narrow = (width: number): boolean => width < 520;
+
 /** Fit a window into a box, to one scale both ways, centred. */
 export function fit(window: Window, box: Box, mirrored = false): Frame {
 	const wide = window.x1 - window.x0;
