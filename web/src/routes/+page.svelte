@@ -213,6 +213,9 @@
 		border-bottom: 1px solid var(--line);
 	}
 	.name {
+		display: flex;
+		align-items: center;
+		min-height: 44px;
 		font-family: var(--slab);
 		font-size: 1.35rem;
 		grid-column: 1;

@@ -54,19 +54,21 @@
 			<th scope="col">On the plate</th><th scope="col">Length</th><th scope="col">Built of</th>
 			<th scope="col">String angle</th><th scope="col">Reserve</th>
 			<th scope="col">Last inch</th><th scope="col">Speed</th><th scope="col">Strung</th>
-			<th scope="col">Points of 10</th><th></th>
+			<th scope="col">Points of 10</th><td></td>
 		</tr></thead
 	>
 	<tbody>
 		{#each offers as offer (key(offer))}
 			<tr>
 				<td data-head="On the plate"
-					><input
-						type="checkbox"
-						checked={picks.includes(key(offer))}
-						aria-label="{reference.text(offer.length_in, 'bow_length')} on the plate"
-						onchange={(e) => pick(offer, e.currentTarget.checked)}
-					/></td
+					><label
+						><input
+							type="checkbox"
+							checked={picks.includes(key(offer))}
+							aria-label="{reference.text(offer.length_in, 'bow_length')} on the plate"
+							onchange={(e) => pick(offer, e.currentTarget.checked)}
+						/></label
+					></td
 				>
 				<td data-head="Length"
 					><strong><Measure value={{ value: offer.length_in, quantity: 'bow_length' }} /></strong
@@ -138,6 +140,12 @@
 	}
 	td {
 		line-height: 1.25;
+	}
+	label {
+		display: inline-flex;
+		align-items: center;
+		min-width: 24px;
+		min-height: 24px;
 	}
 	input {
 		accent-color: var(--heather);

@@ -175,7 +175,8 @@
 	}
 	summary {
 		list-style: none;
-		display: inline;
+		display: inline-flex;
+		align-items: center;
 	}
 	summary::-webkit-details-marker {
 		display: none;

@@ -42,7 +42,7 @@
 
 <nav aria-label="Rig and route">
 	<div class="head">
-		<a class="brand" href="/"><Mark /><span>Lyrandis</span></a>
+		<a class="brand" href="/"><Mark /><span class:sr-only={screen.folded}>Lyrandis</span></a>
 		{#if asked}
 			{#await import('./RigMenu.svelte')}
 				<button class="switcher">{@render rigLine()}</button>
@@ -257,6 +257,7 @@
 		background: none;
 		border: 0;
 		padding: 0.1rem 0;
+		min-height: 24px;
 		cursor: pointer;
 		font-size: 0.92rem;
 	}
@@ -280,9 +281,6 @@
 		}
 		.brand {
 			margin: 0;
-		}
-		.brand span {
-			display: none;
 		}
 		nav :global(.switcher) {
 			flex: 1;
@@ -333,6 +331,12 @@
 		li a {
 			border: 0;
 			min-height: 44px;
+		}
+		.foot a,
+		.foot button {
+			min-height: 44px;
+			display: flex;
+			align-items: center;
 		}
 		.foot {
 			margin: 0;

@@ -63,6 +63,7 @@
 	a {
 		text-decoration: none;
 		display: block;
+		min-height: 44px;
 	}
 	a:hover .name {
 		text-decoration: underline;

@@ -76,7 +76,8 @@
 	}
 	summary {
 		list-style: none;
-		display: inline;
+		display: inline-flex;
+		align-items: center;
 		font-weight: 400;
 		color: var(--quiet);
 	}

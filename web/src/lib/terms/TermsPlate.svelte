@@ -198,7 +198,7 @@
 		{/each}
 	</svg>
 	{#if !placed}
-		<p>
+		<div class="words">
 			{#each named as word (word.id)}
 				<button
 					class="link"
@@ -207,7 +207,7 @@
 					onclick={() => onlit(word.id, true)}>{word.text}</button
 				>
 			{/each}
-		</p>
+		</div>
 	{/if}
 </div>
 
@@ -229,7 +229,7 @@
 	[data-term] {
 		cursor: pointer;
 	}
-	p {
+	.words {
 		display: flex;
 		flex-wrap: wrap;
 		gap: 0 1rem;

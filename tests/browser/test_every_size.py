@@ -1,0 +1,83 @@
+"""Every page at every size, by day and by lamp: nothing that keeps a person out."""
+
+import json
+from pathlib import Path
+
+import pytest
+
+AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
+SIZES = {"wide": (1280, 800), "tablet": (820, 1180), "phone": (390, 844)}
+STATIONS = (
+    "draw", "bow-length", "weight", "assembly", "string", "brace", "nock-point", "arrow", "quiet",
+    "crawls",
+)  # fmt: skip
+PAGES = ("/", "/new", "/terms", *(f"/rig/1/{s}" for s in (*STATIONS, "keep", "schedule")))
+RUN = """async () => {
+  const told = await axe.run(document, {
+    runOnly: ['wcag2a', 'wcag2aa', 'wcag21a', 'wcag21aa', 'wcag22aa', 'best-practice'],
+  });
+  return told.violations.map((v) => `${v.id}: ${v.nodes.slice(0, 4).map((n) => `${n.target} (${n.any[0]?.message ?? ''})`).join(' ; ')}`);
+}"""
+# A thumb's target: everything to press or to type in, but for links within a line of text.
+SMALL = """(least) => [...document.querySelectorAll('button, a, input, select, summary, [role=tab]')]
+  .filter((e) => e.checkVisibility({ checkVisibilityCSS: true, checkOpacity: true }))
+  .filter((e) => !e.closest('.sr-only, .skip, p, figcaption, td span') || e.matches('.act'))
+  .map((e) => (e.matches('input[type=checkbox], input[type=radio]') && e.closest('label')) || e)
+  .map((e) => [e, e.getBoundingClientRect()])
+  .filter(([, b]) => b.width > 1 && b.height + 0.5 < least)
+  .map(([e, b]) => `${e.tagName} ${e.className} “${e.textContent.trim().slice(0, 30)}” ${b.height}`)
+"""
+
+
+@pytest.fixture
+def look(page, demo):
+    source = AXE.read_text()
+
+    def at(path, size):
+        page.set_viewport_size(dict(zip(("width", "height"), SIZES[size], strict=True)))
+        page.goto(f"{demo}{path}")
+        page.wait_for_load_state("networkidle")
+        page.locator("main h1").wait_for()
+        page.evaluate(source)
+
+    return at
+
+
+def _leaves(page):
+    return page.get_by_role("tab").all()
+
+
+@pytest.mark.parametrize("size", SIZES)
+def test_no_page_has_a_violation_and_none_scrolls_outside_its_frame(page, look, size):
+    faults = {}
+    for path in PAGES:
+        look(path, size)
+        for leaf in range(max(len(_leaves(page)), 1)):
+            if leaf:
+                _leaves(page)[leaf].click()
+                page.wait_for_load_state("networkidle")
+            for mode in ("light", "dark"):
+                page.evaluate("(mode) => (document.documentElement.dataset.mode = mode)", mode)
+                if told := page.evaluate(RUN):
+                    faults[f"{path} {leaf} {mode}"] = told
+            wide = page.evaluate("[document.documentElement.scrollWidth, innerWidth]")
+            if wide[0] > wide[1]:
+                faults[f"{path} {leaf}"] = [f"{wide[0]} px wide on {wide[1]}"]
+            if path.startswith("/rig"):
+                high = page.evaluate("[document.documentElement.scrollHeight, innerHeight]")
+                assert high[0] <= high[1], (path, high)
+    assert not faults, json.dumps(faults, indent=1, ensure_ascii=False)
+
+
+@pytest.mark.parametrize(("size", "least"), [("phone", 44), ("tablet", 44), ("wide", 24)])
+def test_what_is_pressed_is_large_enough(page, look, size, least):
+    faults = {}
+    for path in PAGES:
+        look(path, size)
+        for leaf in range(max(len(_leaves(page)), 1)):
+            if leaf:
+                _leaves(page)[leaf].click()
+                page.wait_for_load_state("networkidle")
+            if told := page.evaluate(SMALL, least):
+                faults[f"{path} {leaf}"] = told
+    assert not faults, json.dumps(faults, indent=1, ensure_ascii=False)
