@@ -25,7 +25,7 @@ PATHS = [
 
 def tally(page, title):
     return page.locator(
-        "dl[aria-label=Tally] > div", has=page.locator("dt", has_text=re.compile(f"^{title}$"))
+        "ul[aria-label=Tally] > li", has=page.locator(".name", has_text=re.compile(f"^{title}$"))
     )
 
 
@@ -223,7 +223,7 @@ def test_rigs_are_switched_renamed_copied_and_put_away(page, demo):
     page.get_by_role("button", name="Put away").nth(3).click()
     expect(page.get_by_role("listitem")).to_have_count(3)
     page.get_by_role("button", name="1 put away").click()
-    page.get_by_role("button", name="Take out").click()
+    page.get_by_role("button", name="Bring back").click()
     page.get_by_role("button", name="Back to the rigs in use").click()
     expect(page.get_by_role("listitem")).to_have_count(4)
     page.goto(f"{demo}/rig/1/brace")
@@ -397,12 +397,15 @@ def test_the_schools_numbers_are_the_archers_own_and_go_back(page, demo):
 
 def test_the_map_says_where_you_stand(page, demo):
     page.goto(f"{demo}/rig/2/bow-length")
-    page.get_by_role("tab", name="Where you stand").click()
+    page.get_by_role("tab", name="Where you stand").press("Enter")
     place = page.get_by_role("figure", name="Draw over bow length, in regions")
     expect(place).to_contain_text("comfortable")
     expect(place).to_contain_text("you, 27")
     before = place.locator("circle").bounding_box()["x"]
+    page.get_by_role("tab", name="As it is").press("Enter")
     page.get_by_label("Bow length", exact=True).fill("58")
+    expect(page.get_by_text("One change not kept.")).to_be_visible()
+    page.get_by_role("tab", name="Where you stand").press("Enter")
     expect(place).to_contain_text("on 58 in")
     assert place.locator("circle").bounding_box()["x"] == before
 

@@ -31,6 +31,7 @@ def test_from_an_empty_database_to_a_printed_sheet_by_keyboard(page, empty):
     page.get_by_role("button", name="Set it up").press("Enter")
 
     expect(page.get_by_role("heading", name="How far do you draw?")).to_be_visible()
+    page.get_by_role("tab", name="Measure it").press("Enter")
     for reading in ("27 3/8", "27.5", "27-5/8", "698 mm"):
         page.get_by_label("A reading").fill(reading)
         page.get_by_label("A reading").press("Enter")

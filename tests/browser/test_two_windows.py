@@ -92,6 +92,7 @@ def test_the_same_setting_changed_in_both_is_said_with_all_its_values(page, demo
 def test_a_trial_goes_on_top_and_taking_back_is_looked_at_first(page, demo):
     page.goto(f"{demo}/rig/1/weight")
     before = len(rig(demo)["trials"])
+    page.get_by_role("tab", name="What you can hold").press("Enter")
     page.get_by_label("Seconds held").fill("11")
     keep(demo, {"arrow.insert_gr": 21.0})
     page.get_by_role("button", name="Log this hold").click()
@@ -119,8 +120,8 @@ def test_preferences_of_two_windows_both_stay(page, demo):
     page.keyboard.press("u")
     sheet = page.get_by_role("dialog", name="Units and light")
     sheet.get_by_label("Brace height").select_option("mm")
-    expect(page.locator("dl[aria-label=Tally]")).to_contain_text("mm")
-    expect(page.locator("dl[aria-label=Tally]")).to_contain_text("yd")
+    expect(page.locator("ul[aria-label=Tally]")).to_contain_text("mm")
+    expect(page.locator("ul[aria-label=Tally]")).to_contain_text("yd")
     told = ask(demo, "/api/preferences")
     assert (told["units"]["distance"], told["units"]["brace"]) == ("yd", "mm")
 
@@ -141,6 +142,7 @@ def test_the_logbook_and_the_trials_are_drawn_as_far_as_one_looks(page, demo):
     expect(lines).to_have_count(count)
     expect(page.get_by_role("button", name="Earlier entries")).to_have_count(0)
     page.goto(f"{demo}/rig/1/weight")
+    page.get_by_role("tab", name="What you can hold").press("Enter")
     holds = page.locator("ol[aria-label=Trials] > li")
     earlier = page.get_by_role("button", name="Earlier ones")
     expect(earlier).to_be_visible()

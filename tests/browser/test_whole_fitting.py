@@ -31,12 +31,12 @@ def test_a_whole_fitting_by_keyboard(page, empty):
     expect(page.get_by_role("heading", name="How far do you draw?")).to_be_visible()
 
     # Draw: the key goes to the trial; arm span first, then a marked arrow.
+    page.locator("body").press("t")
+    expect(page.get_by_label("A reading")).to_be_focused()
     page.get_by_label("Method").select_option("arm_span")
     expect(
         page.get_by_role("img", name="Tape: fingertip to fingertip", exact=False)
     ).to_be_visible()
-    page.locator("body").press("t")
-    expect(page.get_by_label("A reading")).to_be_focused()
     page.get_by_label("Method").select_option("marked_arrow")
     page.get_by_label("Read to").select_option("pivot")
     for reading in ("26 3/8", "26.5", "26-5/8", "26.5"):
@@ -44,6 +44,7 @@ def test_a_whole_fitting_by_keyboard(page, empty):
         page.get_by_label("A reading").press("Enter")
         expect(page.get_by_label("A reading")).to_have_value("")
     page.get_by_role("button", name="Take it").press("Enter")
+    leaf(page, "As it is")
     expect(page.get_by_label("Draw length", exact=True)).to_have_value("28 1/4")
     keep(page)
     leaf(page, "Over time")
@@ -52,6 +53,7 @@ def test_a_whole_fitting_by_keyboard(page, empty):
     # Bow length: three on the plate, the second one tried and kept.
     page.locator("body").press("]")
     expect(page.get_by_role("heading", name="How long a bow?")).to_be_visible()
+    leaf(page, "Bows you could take")
     boxes = page.get_by_role("checkbox", name="on the plate")
     expect(boxes.nth(1)).to_be_checked()
     boxes.nth(2).press("Space")
@@ -64,6 +66,7 @@ def test_a_whole_fitting_by_keyboard(page, empty):
     length = row.get_by_role("cell").nth(1).inner_text()
     row.get_by_role("button", name="Try").press("Enter")
     keep(page)
+    leaf(page, "As it is")
     expect(page.get_by_label("Bow length", exact=True)).to_have_value(length.split()[0])
     leaf(page, "The bow you have")
     expect(page.get_by_role("cell", name="28 1/4 in, yours")).to_be_visible()
@@ -80,6 +83,7 @@ def test_a_whole_fitting_by_keyboard(page, empty):
     expect(page.get_by_role("button", name="Keep this")).to_be_visible()
     keep(page)
     expect(page.get_by_text("by the scale", exact=False).first).to_be_visible()
+    leaf(page, "What you can hold")
     for seconds in ("11", "12.5", "10.5"):
         page.get_by_label("Seconds held").fill(seconds)
         page.get_by_label("Seconds held").press("Enter")
@@ -92,13 +96,13 @@ def test_a_whole_fitting_by_keyboard(page, empty):
     page.locator("body").press("Control+z")
     expect(page.get_by_text("You hold it steady for 11.0 s.")).to_be_visible()
     leaf(page, "Going up")
-    page.get_by_label("Goal, at your draw").fill("44")
+    page.get_by_label("Goal, at your draw", exact=True).fill("44")
     expect(page.get_by_text("after 3 steady holds", exact=False).first).to_be_visible()
     keep(page)
     assert get_calendar(empty).startswith("BEGIN:VCALENDAR")
     leaf(page, "Limbs and bolts")
-    page.get_by_label("Upper limb marked").fill("36")
-    page.get_by_label("Lower limb marked").fill("37")
+    page.get_by_label("Upper limb marked", exact=True).fill("36")
+    page.get_by_label("Lower limb marked", exact=True).fill("37")
     expect(page.get_by_text("take it up at the nock point", exact=False)).to_be_visible()
     keep(page)
 
@@ -117,6 +121,7 @@ def get_calendar(address):
 def test_a_hold_is_timed_by_the_clock_and_put_right(page, demo):
     page.goto(f"{demo}/rig/1/weight")
     before = len(get(demo, "/api/rigs/1")["trials"])
+    leaf(page, "What you can hold")
     page.get_by_role("button", name="Start the clock").click()
     page.wait_for_timeout(700)
     page.get_by_role("button", name=re.compile("^Stop at")).click()

@@ -3,13 +3,15 @@
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
+from pydantic import TypeAdapter, ValidationError
 
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.fields import changed, field_notes, value_at
+from lyrandis.core.fields import changed, field_notes, refused, value_at
 from lyrandis.core.history import Change, Entry, changes_between, replay
 from lyrandis.core.logbook import sentences
 from lyrandis.core.rig import Rig
 from lyrandis.core.route import READS, ROUTE, STATIONS, WATCHES, Mark, states
+from lyrandis.core.trials import Trial
 
 RIG = Rig()
 
@@ -234,6 +236,28 @@ class TestFields:
         assert caught.value.field == path
         for word in words:
             assert word in caught.value.reason
+
+    @pytest.mark.parametrize(
+        ("path", "value", "units", "said"),
+        [
+            ("bow.brace_height_in", 50 / 25.4, {"brace": "mm"}, "at least 76 mm; 50 mm was given"),
+            ("bow.marked_weight_lbf", 200, {"weight": "kg"}, "at most 68 kg; 90.7 kg was given"),
+            ("aim.distances_m", [-5], {"distance": "yd"}, "at least 0 yd; −5.5 yd was given"),
+        ],
+    )
+    def test_refusals_are_told_in_the_archers_units(self, path, value, units, said):
+        with pytest.raises(RefusedError) as caught:
+            changed(RIG, {path: value})
+        assert said in caught.value.said.plain(units)
+        assert caught.value.at("elsewhere").said == caught.value.said
+
+    def test_trials_are_refused_by_words_and_not_by_the_fields_names(self):
+        with pytest.raises(ValidationError) as caught:
+            TypeAdapter(Trial).validate_python({"kind": "hold", "weight_lbf": 500, "seconds": 9})
+        told = refused(caught.value.errors()[0], ("body", "hold"))
+        assert told.reason.startswith("Weight must be at most")
+        assert "lbf" not in told.reason
+        assert "500 lb was given" in told.reason
 
     def test_notes_carry_quantity_and_range(self):
         note = field_notes()["bow.length_in"]

@@ -9,6 +9,7 @@ import pytest
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.bow.curve import force_draw
+from lyrandis.core.bow.form import brace_range_in
 from lyrandis.core.bow.geometry import contact_at
 from lyrandis.core.bow.statics import solve
 from lyrandis.core.dates import days_between
@@ -16,6 +17,7 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.findings import Finding
 from lyrandis.core.fit.bow_length import of_length
+from lyrandis.core.fit.draw_length import true_draw_in
 from lyrandis.core.fit.first_rig import form_start
 from lyrandis.core.flight.trajectory import crawl_for_mm, drag_per_m, impact_m, point_on_m
 from lyrandis.core.rig import Bow, Rig, String
@@ -614,3 +616,46 @@ class TestWhatIsSaid:
         solved = solve(Bow(brace_height_in=8.5))
         found = twist(solved, string, 64.0, 30.0, 8.5, wanted).findings
         assert any("endless" in f.said.plain() for f in found) == told
+
+
+class TestWhatIsOnlyAWordApart:
+    @pytest.mark.parametrize(("rated", "level"), [("no", "stop"), ("unknown", "mind")])
+    def test_low_stretch_fibre_on_a_bow_that_may_not_bear_it(self, rated, level):
+        b = bench({"string.material": "low_stretch", "bow.low_stretch_rated": rated})
+        found = one("string", b, "built for low-stretch")
+        assert found.level == level
+        assert found.said.plain().endswith("so." if rated == "no" else "first.")
+
+    @pytest.mark.parametrize("release", ["split", "thumb"])
+    def test_only_fingers_are_offered_to_go_three_under(self, release):
+        found = one("crawls", bench({"archer.release": release}), "walking the string")
+        offered = None if found.action is None else found.action.changes
+        assert offered == ({"archer.release": "three_under"} if release == "split" else None)
+
+    def test_a_makers_range_to_the_back_is_told_to_the_grip(self):
+        bow = Bow(
+            maker_brace_low_in=9.5, maker_brace_high_in=10.5, brace_reference="back",
+            brace_offset_in=1.5,
+        )  # fmt: skip
+        assert brace_range_in(bow) == (8.0, 9.0, "maker")
+
+    @pytest.mark.parametrize(
+        ("method", "source"), [("marked_arrow", "measured"), ("tape", "rule"), (None, "rule")]
+    )
+    def test_only_a_marked_arrow_measures_the_draw(self, method, source):
+        archer = Rig().archer.model_copy(update={"draw_method": method})
+        assert true_draw_in(archer, Bow()).source == source
+
+    @pytest.mark.parametrize(("draw", "words"), [(27.0, "of reserve"), (31.5, "before your draw")])
+    def test_reserve_is_told_from_the_draws_own_side(self, draw, words):
+        b = bench({"archer.draw_length_in": draw, "arrow.shaft_length_in": 34, "use": "range"})
+        left = b.bow.onset_in - draw
+        found = one("bow-length", b, words if left >= 1.5 or left < 0 else "before it stacks")
+        (value,) = values(found, "left")
+        assert value == pytest.approx(abs(left))
+
+    def test_a_string_that_cannot_come_so_low_says_by_how_much_and_which_to_take(self):
+        with pytest.raises(RefusedError) as caught:
+            twist(solve(Bow()), String(), 64.0, 4, 8.5, 6.0)
+        assert caught.value.said.values["out"].value == pytest.approx(2.5)
+        assert caught.value.said.values["order"].value > 64

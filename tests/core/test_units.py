@@ -8,7 +8,7 @@ from hypothesis import given
 from hypothesis import strategies as st
 
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.units import QUANTITIES, UNITS, convert, fraction, parse, write
+from lyrandis.core.units import QUANTITIES, UNITS, convert, fraction, parse, parse_list, write
 
 CASES = json.loads((Path(__file__).parents[1] / "format_cases.json").read_text())
 
@@ -106,3 +106,44 @@ def test_what_is_typed_in_the_stored_unit_is_kept_to_the_last_digit(quantity, nu
     stored = QUANTITIES[quantity].stored
     if stored in QUANTITIES[quantity].choices:
         assert parse(repr(number), quantity, stored) == number
+
+
+@pytest.mark.parametrize(
+    ("text", "quantity", "values"),
+    [
+        ("10 20 30", "distance", [10, 20, 30]),
+        ("10,20,30", "distance", [10, 20, 30]),
+        ("10, 20;30", "distance", [10, 20, 30]),
+        ("1,2,3", "distance", [1, 2, 3]),
+        ("61,2 60,8", "level", [61.2, 60.8]),
+        ("18 yd, 25yd", "distance", [16.4592, 22.86]),
+        ("-5 m", "distance", [-5]),
+        ("", "distance", []),
+    ],
+)
+def test_lists_are_read_as_they_are_typed(text, quantity, values):
+    assert parse_list(text, quantity) == pytest.approx(values)
+
+
+@pytest.mark.parametrize("text", ["10 x", "10 20 loud", "10//2", "1 " * 201])
+def test_a_list_with_something_else_in_it_is_refused(text):
+    with pytest.raises(RefusedError):
+        parse_list(text, "distance")
+
+
+@pytest.mark.parametrize("quantity", QUANTITIES)
+def test_the_example_of_a_quantity_can_be_typed(quantity):
+    kind = QUANTITIES[quantity]
+    for unit in kind.choices:
+        with pytest.raises(RefusedError) as told:
+            parse("", quantity, unit)
+        example = told.value.reason.partition("“")[2].partition("”")[0]
+        step = convert(1, unit, kind.stored) / (
+            UNITS[unit].denominator or 10 ** UNITS[unit].decimals
+        )
+        assert parse(example, quantity, unit) == pytest.approx(kind.example, abs=step)
+
+
+def test_one_of_a_thing_is_said_otherwise():
+    assert [write(n, "turns") for n in (1, 0.75, 24)] == ["1 turn", "3/4 turns", "24 turns"]
+    assert write(1, "weeks") == "1 week"

@@ -35,7 +35,7 @@ SIGNS = {
     "energy": {"ft·lb": POUND_FORCE * FOOT, "ftlb": POUND_FORCE * FOOT,
                "ft-lb": POUND_FORCE * FOOT, "j": 1},
     "angle": {"°": 1, "deg": 1, "degrees": 1},
-    "gpp": dict.fromkeys(("gpp", "gr/lb", "gr/in", "gpi", "spine", "lb/in", "turn", "turns", "week", "weeks"), 1),
+    "gpp": dict.fromkeys(("gpp", "gr/lb", "gr/in", "gpi", "spine", "lb/in", "finger", "fingers", "turn", "turns", "week", "weeks"), 1),
     "percent": {"%": 1, "percent": 1},
     "level": {"db": 1},
     "seconds": {"s": 1, "sec": 1, "seconds": 1, "min": 60, "h": 3600, "hours": 3600, "ms": 1e-3},

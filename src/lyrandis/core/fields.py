@@ -16,7 +16,7 @@ from pydantic.fields import FieldInfo
 from pydantic_core import ErrorDetails
 
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.findings import Said, joined, say
+from lyrandis.core.findings import Said, Value, joined, say
 from lyrandis.core.rig import Rig
 from lyrandis.core.units import QUANTITIES
 from lyrandis.core.words import WORDS
@@ -197,7 +197,8 @@ def _given(given: Any, quantity: str | None, unit: str | None) -> Said:
         return say("; “{given}” was given", given=given[:60])
     if isinstance(given, int | float) and not isinstance(given, bool):
         if quantity is not None and math.isfinite(given):
-            return say("; {given} was given", given=(quantity, float(given)))
+            value = Value(value=float(given), quantity=quantity, exact=True)
+            return say("; {given} was given", given=value)
         return say("; {given} was given", given=f"{given:g}{f' {unit}' if unit else ''}")
     return say("")
 
@@ -227,9 +228,9 @@ def refused(error: ErrorDetails, skip: tuple[str, ...] = ("body",)) -> RefusedEr
     if kind in _BOUNDS:
         word, bound = _BOUNDS[kind]
         limit = float(context.get(bound, 0))
-        at: str | tuple[str, float] = f"{limit:g}{f' {unit}' if unit else ''}"
+        at: str | Value = f"{limit:g}{f' {unit}' if unit else ''}"
         if quantity is not None:
-            at = (quantity, limit)
+            at = Value(value=limit, quantity=quantity, exact=True)
         text = joined(say("{title} must be " + word + " {limit}", title=title, limit=at), shown)
         why = _why(note.path) if note else ""
         text = text.around("", f". {why}" if why else ".")
@@ -258,7 +259,9 @@ def refused(error: ErrorDetails, skip: tuple[str, ...] = ("body",)) -> RefusedEr
         text = say(f"{title} must have {word} {limit:g} sign{'' if limit == 1 else 's'}.")
         unit = "signs"
     elif kind.startswith(("float", "int", "finite", "decimal")):
-        text = joined(say(f"{title} must be a number{f' in {unit}' if unit and unit != 'in' else ''}"), shown)
+        text = joined(
+            say(f"{title} must be a number{f' in {unit}' if unit and unit != 'in' else ''}"), shown
+        )
         text = text.around("", ".")
     else:
         wrong = str(error["msg"]).removeprefix("Value error, ")

@@ -22,13 +22,17 @@ LEVELS: tuple[Level, ...] = ("stop", "mind", "fine")
 
 
 class Value(BaseModel):
-    """A number in its quantity's stored unit [key of units.QUANTITIES]."""
+    """A number in its quantity's stored unit [key of units.QUANTITIES].
+
+    exact : it is a limit or what was typed, and is written without noughts after the point
+    """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
 
     value: float
     quantity: str
     plus_minus: float | None = None
+    exact: bool = False
 
 
 class Said(BaseModel):
@@ -49,7 +53,8 @@ class Said(BaseModel):
             if name not in self.values:
                 return self.words.get(name, slot[0])
             v = self.values[name]
-            return write(v.value, v.quantity, chosen.get(v.quantity), v.plus_minus)
+            unit = chosen.get(v.quantity)
+            return write(v.value, v.quantity, unit, v.plus_minus, exact=v.exact)
 
         return _SLOT.sub(put, self.text)
 
@@ -88,17 +93,20 @@ def verbatim(text: str) -> Said:
 
 def say(
     text: str,
-    **values: str | tuple[str, float] | tuple[str, float, float] | tuple[str, Estimate],
+    **values: str | Value | tuple[str, float] | tuple[str, float, float] | tuple[str, Estimate],
 ) -> Said:
     """A sentence: `say("{w} at your draw, {name}", w=("weight", 38.4), name=archer.name)`.
 
-    Each value is (quantity, number), (quantity, number, ±), (quantity, Estimate), or words that
-    stand as they are.
+    Each value is a Value, (quantity, number), (quantity, number, ±), (quantity, Estimate), or words
+    that stand as they are.
     """
     made: dict[str, Value] = {}
     words = {name: parts for name, parts in values.items() if isinstance(parts, str)}
     for name, parts in values.items():
         if isinstance(parts, str):
+            continue
+        if isinstance(parts, Value):
+            made[name] = parts
             continue
         number: Any = parts[1]
         if isinstance(number, Estimate):

@@ -194,6 +194,8 @@ _WRITTEN: dict[str, dict[str, float]] = {
         "gpi": 1.0,
         "spine": 1.0,
         "lb/in": 1.0,
+        "finger": 1.0,
+        "fingers": 1.0,
         "turn": 1.0,
         "turns": 1.0,
         "week": 1.0,
@@ -368,6 +370,7 @@ def write(
     unit: str | None = None,
     plus_minus: float | None = None,
     with_unit: bool = True,
+    exact: bool = False,
 ) -> str:
     """A stored value as text in a display unit, with its ± and its unit.
 
@@ -377,6 +380,7 @@ def write(
     quantity_id : key of QUANTITIES
     unit : id of UNITS; the quantity's default if None
     with_unit : end with the unit's label
+    exact : leave noughts after the point away
 
     >>> write(28.75, "draw"), write(28.75, "draw", "mm", plus_minus=0.25)
     ('28 3/4 in', '730 ± 6 mm')
@@ -385,6 +389,8 @@ def write(
     shown = UNITS[unit or kind.choices[0]]
     number = convert(value, kind.stored, shown.id)
     text = fraction(number, shown.denominator) if shown.denominator else _decimal(number, shown)
+    if exact and "." in text:
+        text = text.rstrip("0").rstrip(".")
     if plus_minus is not None:
         spread = convert(plus_minus, kind.stored, shown.id)
         text += " ± " + (

@@ -9,8 +9,9 @@ from dataclasses import dataclass
 from functools import lru_cache
 
 from lyrandis.core.arrow.shot import kappa_gpp, speed_fps
-from lyrandis.core.bow.curve import force_draw
+from lyrandis.core.bow.curve import force_draw, stack_onset_in
 from lyrandis.core.bow.drawing import pose
+from lyrandis.core.bow.form import riser_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fit.bow_length import (
     IDEAL_RATIO,
@@ -112,6 +113,12 @@ def _score(
     return max(points, 0.0), tuple(reasons)
 
 
+def _is_own(bow: Bow, length_in: float, riser: float | None) -> bool:
+    """Whether an offer is the bow at hand."""
+    same_riser = riser is None or riser == riser_in(bow)
+    return length_in == bow.length_in and same_riser
+
+
 def offers(bow: Bow) -> list[tuple[float, float | None, str | None]]:
     """Lengths [in] that could be had, with riser [in] and limb class for takedown recurves."""
     if bow.is_takedown_recurve:
@@ -154,6 +161,9 @@ def candidates(
         sized = of_length(bow, length, riser)
         try:
             angle, reserve = angle_and_reserve(sized, draw_in)
+            if _is_own(bow, length, riser):  # its reserve is the same number everywhere
+                onset = stack_onset_in(bow)
+                reserve = None if onset is None else onset - draw_in
         except RefusedError:
             continue
         score, reasons = _score(

@@ -14,6 +14,17 @@ from lyrandis.core.route import STATIONS, station_of
 from lyrandis.core.stops import StationId
 
 
+def your_draw(bench: Bench) -> tuple[str, dict[str, tuple[str, float]]]:
+    """The archer's draw as it is named everywhere, as a piece of a sentence and its values.
+
+    A thumb archer's string stands behind the mark: then both are named.
+    """
+    draw, true = bench.rig.archer.draw_length_in, bench.archer.true_draw.value
+    if bench.rig.archer.release != "thumb":
+        return "{draw}", {"draw": ("draw", draw)}
+    return "{draw} ({true} at the string)", {"draw": ("draw", draw), "true": ("draw", true)}
+
+
 class Answered(BaseModel):
     """Base of what is shown: every name stands in every answer."""
 

@@ -6,7 +6,7 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say, stop
 from lyrandis.core.fit.bow_length import SCHOOL_TITLES
 from lyrandis.core.fit.length_map import OVERDRAWN_PAST_IN
-from lyrandis.core.stations.base import Answer
+from lyrandis.core.stations.base import Answer, your_draw
 from lyrandis.core.stations.inspecting import inspection_findings
 from lyrandis.core.words import word
 
@@ -21,19 +21,20 @@ def note(b: Bench) -> Said:
 def tell(b: Bench) -> Answer:
     """The bow's length against the draw."""
     bow, onset = b.rig.bow, b.bow.onset_in
-    length, draw = ("bow_length", bow.length_in), ("draw", b.archer.true_draw.value)
+    length = ("bow_length", bow.length_in)
+    yours, values = your_draw(b)
     angle = ("angle", b.bow.angle_deg)
     if onset is None:
         answer = say(
-            "A {length} bow draws your {draw} at a {angle} string angle and does not stack.",
-            length=length, draw=draw, angle=angle,
+            f"A {{length}} bow draws your {yours} at a {{angle}} string angle and does not stack.",
+            length=length, angle=angle, **values,
         )  # fmt: skip
     else:
         reserve = onset - b.archer.true_draw.value
         answer = say(
-            "A {length} bow draws your {draw} at a {angle} string angle and starts to stack "
+            f"A {{length}} bow draws your {yours} at a {{angle}} string angle and starts to stack "
             f"{{reserve}} {'beyond' if reserve >= 0 else 'before'} your draw.",
-            length=length, draw=draw, angle=angle, reserve=("draw", abs(reserve)),
+            length=length, angle=angle, **values, reserve=("draw", abs(reserve)),
         )  # fmt: skip
     findings = [
         *_reserve(b),

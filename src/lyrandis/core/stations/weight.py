@@ -7,7 +7,7 @@ import math
 from lyrandis.core.arrow.shot import MARKING_SD_LBF
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Finding, Said, fine, mind, say, stop
-from lyrandis.core.stations.base import Answer
+from lyrandis.core.stations.base import Answer, your_draw
 from lyrandis.core.stations.holding import holding_findings
 from lyrandis.core.stations.limbs import limb_findings
 
@@ -30,13 +30,14 @@ def tell(b: Bench) -> Answer:
     draw = b.archer.true_draw.value
     weight = b.bow.weight
     measured = weight.source == "measured"
+    yours, values = your_draw(b)
     answer = say(
-        f"{{weight}} at your {{draw}}, {'by the scale' if measured else 'estimated'}; each inch "
+        f"{{weight}} at your {yours}, {'by the scale' if measured else 'estimated'}; each inch "
         "more adds {slope}, and the bow stores {energy}.",
         weight=("weight", weight),
-        draw=("draw", draw),
         slope=("weight", b.bow.curve.slope(draw)),
         energy=("energy", b.bow.curve.energy_ftlb(draw)),
+        **values,
     )
     findings = [
         _source(b, measured),

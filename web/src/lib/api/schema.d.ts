@@ -4911,8 +4911,15 @@ export interface components {
         /**
          * Value
          * @description A number in its quantity's stored unit [key of units.QUANTITIES].
+         *
+         *     exact : it is a limit or what was typed, and is written without noughts after the point
          */
         Value: {
+            /**
+             * Exact
+             * @default false
+             */
+            exact: boolean;
             /**
              * Plus Minus
              * @default null

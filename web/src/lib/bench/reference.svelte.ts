@@ -1,6 +1,7 @@
 import { api, speakBy, told, type Catalog, type Said, type Value } from '$lib/api/client';
 import {
 	convert,
+	exactly,
 	plain,
 	setNumber,
 	setSpread,
@@ -9,7 +10,7 @@ import {
 } from '$lib/format/measure';
 
 /** A number to be shown, with or without its ±. */
-export type Shown = Omit<Value, 'plus_minus'> & Partial<Value>;
+export type Shown = Omit<Value, 'plus_minus' | 'exact'> & Partial<Value>;
 export type Theme = 'system' | 'light' | 'dark';
 
 /** What does not change with the rig: units, fields, route, and the archer's preferences. */
@@ -116,6 +117,7 @@ class Reference {
 	}
 
 	valueText(value: Shown): string {
+		if (value.exact) return exactly(this.text(value.value, value.quantity));
 		const base = this.text(value.value, value.quantity, value.plus_minus == null);
 		if (value.plus_minus == null) return base;
 		const spread = this.spread(value.plus_minus, value.quantity);

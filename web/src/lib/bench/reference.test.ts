@@ -35,8 +35,8 @@ afterEach(() => vi.unstubAllGlobals());
 const said = {
 	text: 'A draw of {draw} at {angle}.',
 	values: {
-		draw: { value: 28.75, quantity: 'draw', plus_minus: 0.25 },
-		angle: { value: 130.2, quantity: 'angle', plus_minus: null }
+		draw: { value: 28.75, quantity: 'draw', plus_minus: 0.25, exact: false },
+		angle: { value: 130.2, quantity: 'angle', plus_minus: null, exact: false }
 	},
 	words: {}
 };

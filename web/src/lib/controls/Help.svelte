@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { reference } from '$lib/bench/reference.svelte';
+	import SaidText from '$lib/format/SaidText.svelte';
 	import { terms } from '$lib/terms/terms.svelte';
 
 	/** What a field is, in place: its definition, its unit and how it is measured. */
@@ -24,8 +25,11 @@
 {#if open}
 	<div class="help" {id} role="note" aria-label="What it is: {title}">
 		<p>
-			{#if help}{help}{/if}
-			{#if term}{term.says}{#if term.measured}<br />{term.measured}{/if}{/if}
+			{#if help && (!term || term.fields.length > 1)}{help}{/if}
+			{#if term}
+				<SaidText said={term.says} />
+				{#if term.measured}<span class="how"><SaidText said={term.measured} /></span>{/if}
+			{/if}
 			{#if unit}<span class="quiet">Unit: {unit}.</span>{/if}
 			{#if !help && !term && terms.loading}<span class="quiet">One moment …</span>{/if}
 		</p>
@@ -45,6 +49,9 @@
 		font-size: 0.84rem;
 		line-height: 1.35;
 		overflow-wrap: anywhere;
+	}
+	.how {
+		display: block;
 	}
 	p + p {
 		display: flex;

@@ -53,7 +53,8 @@
 		><tr>
 			<th scope="col">On the plate</th><th scope="col">Length</th><th scope="col">Built of</th>
 			<th scope="col">String angle</th><th scope="col">Reserve</th>
-			<th scope="col">Last inch</th><th scope="col">Speed</th><th scope="col">Strung</th>
+			<th scope="col">Last inch</th><th scope="col">Speed</th><th scope="col">Strung, tip to tip</th
+			>
 			<th scope="col">Points of 10</th><td></td>
 		</tr></thead
 	>
@@ -90,7 +91,7 @@
 					>+<Measure value={{ value: offer.last_inch_lbf, quantity: 'weight' }} /></td
 				>
 				<td data-head="Speed"><Measure value={{ value: offer.speed_fps, quantity: 'speed' }} /></td>
-				<td data-head="Strung"
+				<td data-head="Strung, tip to tip"
 					><Measure value={{ value: offer.strung_in, quantity: 'bow_length' }} /></td
 				>
 				<td data-head="Points of 10"

@@ -146,3 +146,40 @@ describe('a measurement field', () => {
 		expect(show({ value: 28 }).field.value).toBe('711');
 	});
 });
+
+describe('the keys of a field', () => {
+	const press = (key: string, more: KeyboardEventInit = {}) =>
+		fireEvent.keyDown(screen.getByLabelText('Draw length'), { key, ...more });
+
+	it('tell what it is, in place', async () => {
+		render(MeasureInput, { props: { note, value: 28, onvalue: vi.fn() } });
+		await press('?');
+		expect(screen.getByRole('note')).toHaveTextContent('Trade standard.');
+		expect(screen.getByRole('note')).toHaveTextContent('Unit: in.');
+		await press('Escape');
+		expect(screen.queryByRole('note')).toBeNull();
+		await fireEvent.click(screen.getByRole('button', { name: 'What is Draw length?' }));
+		expect(screen.getByRole('note')).toBeInTheDocument();
+	});
+
+	it('clear what cannot be read, and leave what can', async () => {
+		const onunread = vi.fn();
+		render(MeasureInput, { props: { note, value: 28, onvalue: vi.fn(), onunread } });
+		const field = screen.getByLabelText('Draw length') as HTMLInputElement;
+		await fireEvent.input(field, { target: { value: 'long' } });
+		await waitFor(() => expect(onunread).toHaveBeenLastCalledWith(expect.stringMatching('long')));
+		expect(await press('Escape')).toBe(false); // nobody else hears it
+		expect(onunread).toHaveBeenLastCalledWith(null);
+		expect(field.value).toBe('28');
+		expect(await press('Escape')).toBe(true);
+	});
+
+	it('ask to keep what was typed, but for the chord that asks it everywhere', async () => {
+		const onenter = vi.fn();
+		render(MeasureInput, { props: { note, value: 28, onvalue: vi.fn(), onenter } });
+		await press('Enter', { ctrlKey: true });
+		expect(onenter).not.toHaveBeenCalled();
+		await press('Enter');
+		expect(onenter).toHaveBeenCalledOnce();
+	});
+});

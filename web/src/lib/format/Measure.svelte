@@ -1,6 +1,7 @@
 <script lang="ts">
 	import type { Shown } from '$lib/bench/reference.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { exactly } from './measure';
 	import Fraction from './Fraction.svelte';
 
 	/** A number with its unit, its fraction set as one, and its ± where it is estimated. */
@@ -14,9 +15,9 @@
 </script>
 
 <span class="measure"
-	>{shown.whole}{#if shown.fraction}<span class="sr-only">&#32;</span><Fraction
-			text={shown.fraction}
-		/>{/if}{#if spread}<span class="spread"
+	>{value.exact ? exactly(shown.whole) : shown.whole}{#if shown.fraction}<span class="sr-only"
+			>&#32;</span
+		><Fraction text={shown.fraction} />{/if}{#if spread}<span class="spread"
 			>&nbsp;±&nbsp;{spread.whole}{#if spread.fraction}<Fraction
 					text={spread.fraction}
 				/>{/if}</span

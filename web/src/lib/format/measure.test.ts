@@ -1,6 +1,6 @@
 import { describe, expect, it } from 'vitest';
 import written from '../../../../tests/format_cases.json';
-import { convert, plain, setNumber, setSpread, type Unit } from './measure';
+import { convert, exactly, plain, setNumber, setSpread, type Unit } from './measure';
 
 interface Case {
 	value: number;
@@ -79,4 +79,14 @@ describe('setting a number', () => {
 		expect(setNumber(-0.001, units.m!).whole).toBe('0.0');
 		expect(plain(setNumber(-0.01, units.in_8!))).toBe('0');
 	});
+});
+
+it('a limit is written without noughts after the point', () => {
+	expect(['150.0 lb', '0.50', '12.25 in', '100 mm', '−5.0'].map(exactly)).toEqual([
+		'150 lb',
+		'0.5',
+		'12.25 in',
+		'100 mm',
+		'−5'
+	]);
 });

@@ -54,6 +54,10 @@ export function plain(shown: Shown): string {
 	return `${shown.whole}${gap}${shown.fraction}`;
 }
 
+/** A limit, or what was typed: without noughts after the point. */
+export const exactly = (text: string): string =>
+	text.replace(/(\.\d*?)0+(?=\D|$)/, (_, kept: string) => (kept === '.' ? '' : kept));
+
 /** A ± is never shown as nothing: at least one step of the unit's fractions. */
 export function setSpread(number: number, unit: Unit): Shown {
 	const least = unit.denominator > 0 ? 1 / unit.denominator : 0;

@@ -56,6 +56,24 @@ describe('findings', () => {
 		await waitFor(() => expect(bench.changes).toEqual({ 'arrow.shaft_length_in': 31 }));
 	});
 
+	it('fold to the two most serious where there is little room', async () => {
+		const mind = { ...view.findings[1]!, level: 'mind' as const };
+		const findings = [view.findings[0]!, mind, mind, view.findings[1]!];
+		await onBench(Findings, { station: { ...view, findings }, brief: true });
+		expect(screen.getAllByText('Mind.')).toHaveLength(1);
+		expect(screen.queryByText('Fine.')).toBeNull();
+		await fireEvent.click(screen.getByRole('button', { name: 'and 1 mind, 1 fine' }));
+		expect(screen.getAllByText('Mind.')).toHaveLength(2);
+		await fireEvent.click(screen.getByRole('button', { name: 'fewer' }));
+		expect(screen.queryByText('Fine.')).toBeNull();
+	});
+
+	it('that are all fine need one line only', async () => {
+		await onBench(Findings, { station: { ...view, findings: [view.findings[1]!] }, brief: true });
+		expect(screen.queryByText('Fine.')).toBeNull();
+		expect(screen.getByRole('button', { name: '1 fine' })).toBeInTheDocument();
+	});
+
 	it('tell what is due and take a check', async () => {
 		const { bench, server } = await onBench(Findings, { station: view });
 		bench.states = [

@@ -104,4 +104,30 @@ describe('keys', () => {
 		press('k', document.body, { altKey: true });
 		expect(deeds.keep).not.toHaveBeenCalled();
 	});
+
+	it('keep from inside a field by a chord, and leave a dialog alone', () => {
+		press('Enter', inside('<input />', 'input'), { ctrlKey: true });
+		expect(deeds.keep).toHaveBeenCalledOnce();
+		press('Enter', inside('<div role="dialog"><input /></div>', 'input'), { ctrlKey: true });
+		expect(deeds.keep).toHaveBeenCalledOnce();
+	});
+
+	it('do on a page only what the page can', () => {
+		hear = listen(() => ({ help: deeds.help, terms: deeds.terms }));
+		for (const key of ['k', '[', 't', 'p', 'g', 'd']) press(key);
+		expect(deeds.go).not.toHaveBeenCalled();
+		press('g');
+		press('t');
+		expect(deeds.terms).toHaveBeenCalledOnce();
+		press('?');
+		expect(deeds.help).toHaveBeenCalledOnce();
+	});
+
+	it('find brackets behind AltGr', () => {
+		const event = new KeyboardEvent('keydown', { key: ']', altKey: true, ctrlKey: true });
+		Object.defineProperty(event, 'getModifierState', { value: (m: string) => m === 'AltGraph' });
+		Object.defineProperty(event, 'target', { value: document.body });
+		hear(event);
+		expect(deeds.walk).toHaveBeenCalledWith(1);
+	});
 });

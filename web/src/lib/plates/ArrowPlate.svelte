@@ -175,9 +175,9 @@
 				>
 				<text class="q" x={s.range()[0]} y={top + 133}>stiffer</text>
 				<text class="q" x={s.range()[1]} y={top + 133} text-anchor="end">weaker</text>
-				<text class="q" x={s.range()[0]} y={top + 157}>0.001 in at 28 in, 1.94 lb</text>
+				<text class="q" x={s.range()[0]} y={top + 157}>sag by the 28-inch standard</text>
 				{#if arrow}<text class="q" x={s.range()[0]} y={top + 176}
-						>= {arrow.spine_26in_lbf.toFixed(1)} lb by the 26 in standard</text
+						>= {arrow.spine_26in_lbf.toFixed(0)}# by the 26-inch standard</text
 					>{/if}
 			{/if}
 		{/if}

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { onDestroy, tick } from 'svelte';
+	import { onDestroy } from 'svelte';
 	import { beforeNavigate, goto, invalidate } from '$app/navigation';
 	import { page } from '$app/state';
 	import { putBench, type RigBench } from '$lib/bench/bench.svelte';
@@ -15,6 +15,7 @@
 
 	let { children, data } = $props();
 	const bench = $derived(data.bench);
+	const PATIENCE_MS = 3000;
 	let leaving = $state<string | null>(null);
 	let letGo = false;
 	let bar = $state<KeepBar>();
@@ -71,9 +72,12 @@
 	/** The station's own trial: its leaf is turned to, and its first field is at hand. */
 	async function trial(): Promise<void> {
 		const first = () => document.querySelector<HTMLElement>('main [data-trial]');
-		if (!first()) {
-			document.querySelector<HTMLElement>('main [data-trial-leaf]')?.click();
-			await tick();
+		const leaf = document.querySelector<HTMLElement>('main [data-trial-leaf]');
+		if (leaf && !first()) {
+			leaf.click();
+			// The leaf may have to come first.
+			for (let waited = 0; !first() && waited < PATIENCE_MS; waited += 20)
+				await new Promise((done) => setTimeout(done, 20));
 		}
 		const found = first();
 		if (found) found.focus();

@@ -2,12 +2,9 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import ChoiceField from '$lib/controls/ChoiceField.svelte';
-	import Inspection from '$lib/controls/Inspection.svelte';
-	import LineUp from '$lib/controls/LineUp.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
-	import ReachTable from '$lib/controls/ReachTable.svelte';
-	import SchoolNumbers from '$lib/controls/SchoolNumbers.svelte';
 	import SelectField from '$lib/controls/SelectField.svelte';
+	import Lazy from '$lib/frame/Lazy.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import BowLengthPlate from '$lib/plates/BowLengthPlate.svelte';
 
@@ -47,12 +44,12 @@
 		<MeasureField path="taste" step={0.1} />
 		{#if form === 'static_tip'}<SelectField path="bow.tips" />{/if}
 	{/snippet}
+	{#snippet more()}<Lazy of={() => import('$lib/controls/SchoolNumbers.svelte')} />{/snippet}
 </Station>
 
-{#snippet take()}<LineUp /><SchoolNumbers />{/snippet}
-{#snippet have()}<ReachTable /><Inspection />{/snippet}
-{#snippet map()}
-	{#await import('$lib/plates/LengthMapPlate.svelte') then { default: LengthMapPlate }}
-		<LengthMapPlate />
-	{/await}
+{#snippet take()}<Lazy of={() => import('$lib/controls/LineUp.svelte')} />{/snippet}
+{#snippet have()}
+	<Lazy of={() => import('$lib/controls/ReachTable.svelte')} />
+	<Lazy of={() => import('$lib/controls/Inspection.svelte')} />
 {/snippet}
+{#snippet map()}<Lazy of={() => import('$lib/plates/LengthMapPlate.svelte')} />{/snippet}

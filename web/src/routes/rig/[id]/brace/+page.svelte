@@ -1,9 +1,9 @@
 <script lang="ts">
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
-	import BraceTrials from '$lib/controls/BraceTrials.svelte';
 	import ChoiceField from '$lib/controls/ChoiceField.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
+	import Lazy from '$lib/frame/Lazy.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import BracePlate from '$lib/plates/BracePlate.svelte';
 
@@ -49,11 +49,9 @@
 	{/snippet}
 </Station>
 
-{#snippet listen()}<BraceTrials />{/snippet}
+{#snippet listen()}<Lazy of={() => import('$lib/controls/BraceTrials.svelte')} />{/snippet}
 {#snippet twists()}
-	{#await import('$lib/controls/TwistCounter.svelte') then { default: TwistCounter }}
-		<TwistCounter />
-	{/await}
+	<Lazy of={() => import('$lib/controls/TwistCounter.svelte')} />
 {/snippet}
 
 <style>

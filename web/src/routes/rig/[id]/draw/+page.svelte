@@ -1,11 +1,10 @@
 <script lang="ts">
 	import { useBench } from '$lib/bench/bench.svelte';
 	import ChoiceField from '$lib/controls/ChoiceField.svelte';
-	import DrawReadings from '$lib/controls/DrawReadings.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
 	import TrialList from '$lib/controls/TrialList.svelte';
+	import Lazy from '$lib/frame/Lazy.svelte';
 	import Station from '$lib/frame/Station.svelte';
-	import DrawHistoryPlate from '$lib/plates/DrawHistoryPlate.svelte';
 	import DrawPlate from '$lib/plates/DrawPlate.svelte';
 
 	const bench = useBench();
@@ -36,8 +35,8 @@
 	{/snippet}
 </Station>
 
-{#snippet measure()}<DrawReadings />{/snippet}
+{#snippet measure()}<Lazy of={() => import('$lib/controls/DrawReadings.svelte')} />{/snippet}
 {#snippet time()}
-	<DrawHistoryPlate />
+	<Lazy of={() => import('$lib/plates/DrawHistoryPlate.svelte')} />
 	<TrialList kinds={['draw']} empty="Draws that you take and keep are listed here." />
 {/snippet}

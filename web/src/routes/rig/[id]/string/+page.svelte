@@ -2,9 +2,8 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import ChoiceField from '$lib/controls/ChoiceField.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
-	import Settling from '$lib/controls/Settling.svelte';
 	import SelectField from '$lib/controls/SelectField.svelte';
-	import TwistCounter from '$lib/controls/TwistCounter.svelte';
+	import Lazy from '$lib/frame/Lazy.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import StringPlate from '$lib/plates/StringPlate.svelte';
 
@@ -45,5 +44,5 @@
 	{/snippet}
 </Station>
 
-{#snippet twists()}<TwistCounter />{/snippet}
-{#snippet settling()}<Settling />{/snippet}
+{#snippet twists()}<Lazy of={() => import('$lib/controls/TwistCounter.svelte')} />{/snippet}
+{#snippet settling()}<Lazy of={() => import('$lib/controls/Settling.svelte')} />{/snippet}

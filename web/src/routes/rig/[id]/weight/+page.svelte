@@ -1,10 +1,8 @@
 <script lang="ts">
-	import HoldTest from '$lib/controls/HoldTest.svelte';
-	import LimbsCheck from '$lib/controls/LimbsCheck.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
 	import ScaleReadings from '$lib/controls/ScaleReadings.svelte';
 	import SelectField from '$lib/controls/SelectField.svelte';
-	import StepUpPlan from '$lib/controls/StepUpPlan.svelte';
+	import Lazy from '$lib/frame/Lazy.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import ForceDrawPlate from '$lib/plates/ForceDrawPlate.svelte';
 </script>
@@ -27,6 +25,6 @@
 	{/snippet}
 </Station>
 
-{#snippet hold()}<HoldTest />{/snippet}
-{#snippet plan()}<StepUpPlan />{/snippet}
-{#snippet limbs()}<LimbsCheck />{/snippet}
+{#snippet hold()}<Lazy of={() => import('$lib/controls/HoldTest.svelte')} />{/snippet}
+{#snippet plan()}<Lazy of={() => import('$lib/controls/StepUpPlan.svelte')} />{/snippet}
+{#snippet limbs()}<Lazy of={() => import('$lib/controls/LimbsCheck.svelte')} />{/snippet}
