@@ -19,7 +19,6 @@ VIEWS = {
     "draw": "/rig/1/draw",
     "bow-length": "/rig/1/bow-length",
     "weight": "/rig/1/weight",
-    "assembly": "/rig/1/assembly",
     "string": "/rig/1/string",
     "brace": "/rig/2/brace",
     "nock-point": "/rig/1/nock-point",
@@ -28,6 +27,7 @@ VIEWS = {
     "crawls": "/rig/1/crawls",
     "logbook": "/rig/1/keep",
     "schedule": "/rig/1/schedule",
+    "terms": "/terms#brace-height",
 }
 
 
@@ -68,13 +68,14 @@ def main() -> None:
             page.wait_for_timeout(300)
             page.screenshot(path=HERE / "change.png", animations="disabled")
             page.goto(f"{address}/rig/1/bow-length", wait_until="networkidle")
-            page.get_by_role("tablist").evaluate("e => e.scrollIntoView()")
+            page.get_by_role("tab", name="Bows you could take").click()
+            page.get_by_text("Ranked for your draw").wait_for()
             page.wait_for_timeout(400)
             page.screenshot(path=HERE / "line-up.png", animations="disabled")
             page.goto(f"{address}/rig/2/brace", wait_until="networkidle")
+            page.get_by_role("tab", name="Listen").click()
             page.get_by_role("button", name="Simulated recorder").click()
             page.get_by_text("shots heard").wait_for()
-            page.get_by_role("tablist").evaluate("e => e.scrollIntoView()")
             page.wait_for_timeout(300)
             page.screenshot(path=HERE / "listening.png", animations="disabled")
             dark = browser.new_page(
@@ -83,6 +84,8 @@ def main() -> None:
             shoot(dark, address, "lamp", "/rig/3/bow-length")
             narrow = browser.new_page(viewport={"width": 820, "height": 1180}, **common)
             shoot(narrow, address, "tablet", "/rig/2/crawls")
+            phone = browser.new_page(viewport={"width": 390, "height": 844}, **common)
+            shoot(phone, address, "phone", "/rig/1/bow-length")
             browser.close()
         finally:
             run.terminate()

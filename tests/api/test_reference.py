@@ -8,7 +8,7 @@ def test_the_terms_come_with_their_drawings(client):
     assert {t["id"] for t in told["terms"]} >= {"nock-point", "brace-height", "static-spine"}
     drawn = {s["term"] for d in told["drawings"] for s in d["shapes"]}
     assert {"riser", "arrow-nock", "tab-mark", "thumb-draw"} <= drawn
-    assert [c["title"] for c in told["confusions"]][0] == "Four things are called nock"
+    assert next(c["title"] for c in told["confusions"]) == "Four things are called nock"
 
 
 def typed(client, text, quantity, unit=None, path="parse"):

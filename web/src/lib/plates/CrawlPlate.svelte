@@ -168,7 +168,12 @@
 				fill="none"
 				stroke="var(--quiet)"
 			/>
-			<text class="q" x={cx - side / 2} y={cy + side / 2 + 18}>
+			<text
+				class="q"
+				x={slim ? cx - side / 2 : cx + side / 2}
+				y={cy + side / 2 + 18}
+				text-anchor={slim ? 'start' : 'end'}
+			>
 				{#if row.crawl_mm == null}
 					<Label text={`hold ${reference.text(row.hold_over_cm ?? 0, 'spot')} over the spot`} />
 				{:else}

@@ -35,7 +35,12 @@ export function rigView(seq: number, changes: Changes = {}): RigView {
 
 export function benchView(changes: Changes = {}): Bench {
 	const rig = changed(changes);
-	const draw = { value: rig.archer.draw_length_in, quantity: 'draw', plus_minus: null, exact: false };
+	const draw = {
+		value: rig.archer.draw_length_in,
+		quantity: 'draw',
+		plus_minus: null,
+		exact: false
+	};
 	const weight = { value: 36.5, quantity: 'weight', plus_minus: 1.5, exact: false };
 	return {
 		...structuredClone(answers.bench),
