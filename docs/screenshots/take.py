@@ -19,6 +19,7 @@ VIEWS = {
     "draw": "/rig/1/draw",
     "bow-length": "/rig/1/bow-length",
     "weight": "/rig/1/weight",
+    "assembly": "/rig/1/assembly",
     "string": "/rig/1/string",
     "brace": "/rig/2/brace",
     "nock-point": "/rig/1/nock-point",
@@ -27,7 +28,6 @@ VIEWS = {
     "crawls": "/rig/1/crawls",
     "logbook": "/rig/1/keep",
     "schedule": "/rig/1/schedule",
-    "terms": "/terms#brace-height",
 }
 
 
@@ -62,16 +62,10 @@ def main() -> None:
             page = browser.new_page(viewport={"width": 1280, "height": 800}, **common)
             for name, path in VIEWS.items():
                 shoot(page, address, name, path)
-            page.goto(f"{address}/rig/2/arrow", wait_until="networkidle")
-            page.get_by_label("Weighed", exact=True).fill("395")
-            page.get_by_text("One change not kept.").wait_for()
+            page.goto(f"{address}/terms#limb-nock", wait_until="networkidle")
+            page.locator("section[aria-label='The bow']").evaluate("e => e.scrollIntoView()")
             page.wait_for_timeout(300)
-            page.screenshot(path=HERE / "change.png", animations="disabled")
-            page.goto(f"{address}/rig/1/bow-length", wait_until="networkidle")
-            page.get_by_role("tab", name="Bows you could take").click()
-            page.get_by_text("Ranked for your draw").wait_for()
-            page.wait_for_timeout(400)
-            page.screenshot(path=HERE / "line-up.png", animations="disabled")
+            page.screenshot(path=HERE / "terms.png", animations="disabled")
             page.goto(f"{address}/rig/2/brace", wait_until="networkidle")
             page.get_by_role("tab", name="Listen").click()
             page.get_by_role("button", name="Simulated recorder").click()
