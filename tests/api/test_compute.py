@@ -102,6 +102,13 @@ def test_shot(client):
 def test_spine_window(client):
     told = ask(client, "spine-window", RIG)
     assert told["low"] < told["spine_28in"]["value"] < told["high"]
+    assert told["outside"] == []
+    thumb = {**RIG, "archer": {**RIG["archer"], "release": "thumb"}}
+    told = ask(client, "spine-window", thumb)
+    assert (told["spine_28in"], told["low"], told["high"]) == (None, None, None)
+    assert told["outside"] == ["no thumb release is in the fit"]
+    assert told["start"]["spine"] == pytest.approx(500 * 45 / 40, rel=0.15)
+    assert "stiff enough" in told["start"]["words"]
 
 
 def test_crawls(client):

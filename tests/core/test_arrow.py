@@ -1,14 +1,18 @@
 """The arrow: build, static spine, the first window (docs/mechanics B1, B2, B4, B6)."""
 
+import math
+from itertools import pairwise
+
 import pytest
 from hypothesis import given
 from hypothesis import strategies as st
 
 from lyrandis.core.arrow.build import build
 from lyrandis.core.arrow.spine import pounds_26in, spine_28in, spine_from_pounds, stiffness_n_m2
-from lyrandis.core.arrow.window import spine_window
+from lyrandis.core.arrow.window import spine_window, stiff_enough_spine
 from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.rig import Archer, Arrow, Bow, String
 from lyrandis.core.units import KG_PER_GRAIN
 
@@ -18,7 +22,8 @@ CASE = Arrow(shaft_length_in=29.5, point_gr=100, insert_gr=12)
 
 def window(bow=None, arrow=CASE, string=STRING_65, **archer):
     bow = bow or Bow(marked_weight_lbf=45, brace_height_in=7.5, centre_cut_mm=1)
-    return spine_window(Archer(**archer), bow, string, arrow, force_draw(bow))
+    at_28in = Estimate(value=force_draw(bow).force(28), plus_minus=0, source="measured")
+    return spine_window(Archer(**archer), bow, string, arrow, at_28in, at_28in, 0.0)
 
 
 def test_the_two_standards_meet_at_500():
@@ -72,6 +77,7 @@ def test_calibration_case_of_the_plunger():
 def test_calibration_case_of_the_leather_shelf():
     bow = Bow(marked_weight_lbf=45, brace_height_in=7.5, centre_cut_mm=0, side_plate="leather")
     assert window(bow).spine_28in.value == pytest.approx(597, rel=1e-3)
+    assert window(bow).start.spine is None
 
 
 BASE = {"marked_weight_lbf": 45, "brace_height_in": 7.5, "centre_cut_mm": 1}
@@ -100,19 +106,71 @@ def test_heavier_string_asks_for_a_weaker_shaft():
 
 
 @pytest.mark.parametrize(
-    ("change", "word"),
+    ("bow", "arrow", "archer", "word"),
     [
-        ({"form": "longbow", "length_in": 66}, "longbow"),
-        ({"brace_height_in": 8.5}, "brace"),
-        ({"marked_weight_lbf": 22}, "weight"),
-        ({"side_plate": "hard"}, "hard side plate"),
-        ({"form": "static_tip", "length_in": 54, "brace_height_in": 6.5}, "static"),
+        ({"marked_weight_lbf": 22}, {}, {}, "the weight of 22.0 lb"),
+        ({"marked_weight_lbf": 64}, {}, {}, "the weight of 64.0 lb"),
+        ({}, {"shaft_length_in": 26.5}, {"draw_length_in": 26.2}, "the shaft's length"),
+        ({}, {"shaft_length_in": 32.5}, {}, "the shaft's length"),
+        ({}, {}, {"draw_length_in": 25.5}, "the draw"),
+        ({"centre_cut_mm": -3.5}, {}, {}, "the side plate's place of 3.5 mm"),
+        ({"side_plate": "leather", "centre_cut_mm": -10}, {}, {}, "the side plate's place"),
+        ({"side_plate": "felt"}, {}, {}, "felt side plate"),
+        ({"side_plate": "hard"}, {}, {}, "hard side plate"),
+        ({}, {}, {"release": "thumb"}, "thumb release"),
+        ({"form": "static_tip", "length_in": 54, "brace_height_in": 6.5}, {}, {}, "static tips"),
+        ({}, {"point_gr": 10, "insert_gr": 0, "shaft_length_in": 28.5}, {}, "the spine"),
     ],
 )
-def test_far_from_the_calibration_the_band_is_wider_and_says_why(change, word):
-    told = window(Bow(**(BASE | change)))
-    assert told.share > 0.085
-    assert any(word in reason.plain() for reason in told.widened)
+def test_outside_the_fit_there_is_no_number_and_practice_has_the_word(bow, arrow, archer, word):
+    told = window(Bow(**(BASE | bow)), CASE.model_copy(update=arrow), **archer)
+    assert (told.spine_28in, told.low, told.high, told.share) == (None,) * 4
+    assert any(word in reason.plain() for reason in told.outside), told.outside
+    assert told.start.said.plain()
+
+
+def test_a_string_beyond_the_fit_leaves_no_window():
+    heavy = String(mass_gr=9.1 / 1000 / KG_PER_GRAIN)
+    assert window(string=heavy).spine_28in is None
+    assert "string" in window(string=heavy).outside[0].plain()
+    assert window(string=String(mass_gr=8.9 / 1000 / KG_PER_GRAIN)).spine_28in is not None
+
+
+def test_practice_begins_stiff_for_a_thumb_and_a_group_weaker_for_a_bow_cut_short():
+    thumb = window(release="thumb").start
+    assert thumb.spine == pytest.approx(500, rel=1e-3)
+    short = window(Bow(**(BASE | {"side_plate": "leather", "centre_cut_mm": -8}))).start
+    assert short.spine == pytest.approx(600, rel=1e-3)
+    assert stiff_enough_spine(90) == 250
+
+
+def test_the_band_grows_smoothly_towards_the_ends_of_the_fit():
+    shares = [
+        window(Bow(**(BASE | {"marked_weight_lbf": w}))).share for w in (45, 31, 30, 29, 28, 27.2)
+    ]
+    assert shares[0] == pytest.approx(0.08)
+    assert shares == sorted(shares)
+    assert max(b - a for a, b in pairwise(shares)) < 0.05
+    assert shares[-1] == pytest.approx(math.hypot(0.08, 0.12), rel=0.12)
+
+
+def test_the_band_takes_up_what_weight_and_draw_are_doubted_by():
+    bow = Bow(marked_weight_lbf=45, brace_height_in=7.5, centre_cut_mm=1)
+    at = Estimate(value=45.0, plus_minus=3.0, source="model")
+    told = spine_window(Archer(), bow, STRING_65, CASE, at, at, 0.5)
+    wanted = math.hypot(0.08, 1.26 * 3 / 45, 1.59 * 0.5 / 28)
+    assert told.share == pytest.approx(wanted)
+    assert told.spine_28in.plus_minus == pytest.approx(wanted * told.spine_28in.value)
+
+
+def test_a_longbows_band_lies_mostly_on_the_stiff_side_and_its_middle_is_the_fits():
+    """What a longbow's own brace and string do is in the fit: nothing is counted twice."""
+    more = BASE | {"side_plate": "leather", "centre_cut_mm": 0}
+    recurve = window(Bow(**more))
+    long = window(Bow(**(more | {"form": "longbow", "length_in": 66})))
+    assert long.spine_28in.value == pytest.approx(recurve.spine_28in.value, rel=0.01)
+    value = long.spine_28in.value
+    assert (1 - long.low / value, long.high / value - 1) == pytest.approx((0.30, 0.10))
 
 
 def test_an_arrow_shorter_than_the_draw_is_refused():

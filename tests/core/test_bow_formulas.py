@@ -1,7 +1,6 @@
 """The bow's and the arrow's formulas by hand, at their edges and in their limits."""
 
 import math
-from types import SimpleNamespace
 
 import numpy as np
 import pytest
@@ -11,6 +10,7 @@ from lyrandis.core.arrow.build import build, parts_of
 from lyrandis.core.arrow.shot import arrow_floor, form_floor_gpp, kappa_gpp, weight_at_draw
 from lyrandis.core.arrow.spine import pounds_26in, spine_28in, spine_from_pounds, stiffness_n_m2
 from lyrandis.core.arrow.window import spine_window
+from lyrandis.core.bench import Bench
 from lyrandis.core.bow.curve import (
     force_draw,
     refuse_past_end,
@@ -23,7 +23,8 @@ from lyrandis.core.bow.readings import thinned
 from lyrandis.core.bow.statics import rebraced, solve
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.rig import Archer, Arrow, Bow, String
+from lyrandis.core.fields import changed
+from lyrandis.core.rig import Archer, Arrow, Bow, Rig, String
 
 LB_N, IN_M = 4.4482216152605, 0.0254
 
@@ -324,55 +325,40 @@ class TestArrow:
         assert [p.name for p in parts_of(arrow)] == ["arrow nock", "fletching", "shaft", "insert", "point"]  # fmt: skip
 
     @pytest.mark.parametrize(
-        ("rig", "parts"),
+        ("bow", "arrow", "parts"),
         [
-            ({}, []),
-            ({"bow": {"form": "longbow"}}, [0.05]),
-            ({"archer": {"release": "thumb"}}, [0.12]),
-            ({"bow": {"form": "static_tip"}}, [0.12]),
-            ({"bow": {"side_plate": "felt"}}, [0.12]),
-            ({"bow": {"side_plate": "hard"}}, [0.12]),
-            ({"bow": {"brace_height_in": 8.01}}, [0.04]),
-            ({"bow": {"brace_height_in": 8.0}}, []),
-            ({"weight": 26.9}, [0.12]),
-            ({"weight": 27.0}, []),
-            ({"weight": 60.0}, []),
-            ({"weight": 60.1}, [0.12]),
-            ({"arrow": {"material": "wood"}}, [0.05]),
-            ({"weight": 20.0}, [0.12, 0.10]),
+            ({}, {}, [0.08]),
+            ({"form": "longbow", "length_in": 66}, {}, [0.20]),
+            ({"brace_height_in": 8.01}, {}, [0.08, 0.04]),
+            ({"brace_height_in": 8.0}, {}, [0.08]),
+            ({}, {"material": "wood"}, [0.08, 0.05]),
+            # Over the last tenth of 27 to 32 in: a quarter inch from the end is half of it.
+            ({}, {"shaft_length_in": 31.75}, [0.08, 0.12 * 0.25]),
+            ({}, {"shaft_length_in": 31.5}, [0.08]),
         ],
     )
-    def test_what_widens_the_spine_window(self, rig, parts):
-        bow = Bow(**({"brace_height_in": 7.5} | rig.get("bow", {})))
-        arrow = Arrow(**({"shaft_length_in": 29.5} | rig.get("arrow", {})))
-        curve = SimpleNamespace(
-            force=lambda _: rig.get("weight", 45.0), draw_in=np.array([9.0, 32.0])
-        )
-        archer = Archer(**({"draw_length_in": 28} | rig.get("archer", {})))
-        told = spine_window(archer, bow, String(), arrow, curve)
-        assert told.share == pytest.approx(math.hypot(0.08, *parts))
+    def test_what_widens_the_spine_window(self, bow, arrow, parts):
+        bow = Bow(**({"brace_height_in": 7.5} | bow))
+        arrow = Arrow(**({"shaft_length_in": 29.5} | arrow))
+        sure = Estimate(value=45.0, plus_minus=0.0, source="measured")
+        string = String(mass_gr=100)
+        told = spine_window(Archer(draw_length_in=28), bow, string, arrow, sure, sure, 0.0)
+        assert told.share == pytest.approx(math.hypot(*parts))
         assert told.spine_28in.plus_minus == pytest.approx(told.share * told.spine_28in.value)
+        stiff, weak = (1.5, 0.5) if bow.form == "longbow" else (1, 1)
+        value = told.spine_28in.value
         assert (told.low, told.high) == pytest.approx(
-            (told.spine_28in.value * (1 - told.share), told.spine_28in.value * (1 + told.share))
+            (value * (1 - stiff * told.share), value * (1 + weak * told.share))
         )
-        assert len(told.widened) == len(parts)
-
-    def test_a_longbow_runs_a_tenth_weaker(self):
-        curve = SimpleNamespace(force=lambda _: 45.0, draw_in=np.array([9.0, 32.0]))
-        more = {"brace_height_in": 7.5, "side_plate": "leather"}
-        string, arrow = String(mass_gr=100), Arrow(shaft_length_in=29.5)
-        a, b = (
-            spine_window(Archer(), Bow(form=f, **more), string, arrow, curve).spine_28in.value
-            for f in ("longbow", "recurve")
-        )
-        assert a / b == pytest.approx(1.10)
+        assert len(told.widened) == len(parts) - (bow.form != "longbow")
 
 
 def test_the_weight_at_28_is_taken_at_the_curves_end_where_it_ends_before():
-    asked = []
-    curve = SimpleNamespace(force=lambda d: asked.append(d) or 45.0, draw_in=np.array([9.0, 27.0]))
-    spine_window(Archer(draw_length_in=26), Bow(), String(), Arrow(), curve)
-    assert asked == [27.0]
+    short = changed(Rig(), {"bow.length_in": 48, "bow.takedown": False, "bow.marked_draw_in": 26,
+                            "archer.draw_length_in": 26.5})  # fmt: skip
+    b = Bench(short)
+    assert b.bow.curve.draw_in[-1] < 31
+    assert b.arrow.window is not None
 
 
 def test_a_default_riser_is_the_forms_share():

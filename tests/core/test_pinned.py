@@ -4,7 +4,6 @@ The numbers stand here as the models' page gives them, not as the code has them.
 """
 
 import math
-from types import SimpleNamespace
 
 import numpy as np
 import pytest
@@ -74,8 +73,9 @@ class TestSpineWindow:
         bow = Bow(side_plate=plate, centre_cut_mm=cut, brace_height_in=brace)
         string = String(mass_gr=grams / 1000 / GRAIN_KG)
         parts = {"shaft_length_in": 29.5, "point_gr": 100.0, "insert_gr": 12.0} | arrow
-        curve = SimpleNamespace(force=lambda _: weight, draw_in=np.array([9.0, 32.0]))
-        told = spine_window(Archer(draw_length_in=draw), bow, string, Arrow(**parts), curve)
+        sure = Estimate(value=weight, plus_minus=0.0, source="measured")
+        archer = Archer(draw_length_in=draw)
+        told = spine_window(archer, bow, string, Arrow(**parts), sure, sure, 0.0)
         return told.spine_28in.value
 
     def test_the_calibration_case_is_the_fits_own_number(self, plate):

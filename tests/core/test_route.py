@@ -217,6 +217,8 @@ class TestFields:
         [
             ("bow.length_in", 3, ["Bow length", "at least 40 in", "3 in was given"]),
             ("bow.length_in", 300, ["at most 76 in"]),
+            ("bow.length_in", 1e300, ["at most 76 in; 1e+300 in was given"]),
+            ("bow.length_in", float("-inf"), ["Bow length"]),
             ("bow.length_in", "long", ["must be a number;", "long"]),
             ("bow.form", "crossbow", ["Form", "recurve"]),
             ("arrow.weighed_gr", -4, ["Weighed arrow", "50 gr"]),

@@ -147,3 +147,9 @@ def test_the_example_of_a_quantity_can_be_typed(quantity):
 def test_one_of_a_thing_is_said_otherwise():
     assert [write(n, "turns") for n in (1, 0.75, 24)] == ["1 turn", "3/4 turns", "24 turns"]
     assert write(1, "weeks") == "1 week"
+
+
+@pytest.mark.parametrize("number", [1e16, -1e300, float("inf")])
+def test_a_number_that_nobody_measures_is_written_all_the_same(number):
+    for quantity in ("draw", "weight", "turns"):
+        assert write(number, quantity).startswith(("inf", "1e+", "-1e+", "2", "−", "-2", "3", "4"))

@@ -192,10 +192,42 @@ def compute_shot(body: ShotIn) -> ShotView:
     return shot_view(_bench(body))
 
 
+class StartOut(BaseModel):
+    """What practice begins with: in words, and a spine where a rule gives one."""
+
+    words: str
+    spine: float | None
+
+
+class SpineWindowOut(BaseModel):
+    """A suggested static spine and its band; without them, what lies outside the fit."""
+
+    spine_28in: Estimate | None
+    low: float | None
+    high: float | None
+    share: float | None
+    widened: list[str]
+    outside: list[str]
+    start: StartOut
+
+    @classmethod
+    def of(cls, told: SpineWindow) -> SpineWindowOut:
+        """The core's window with its sentences in the usual units."""
+        return cls(
+            spine_28in=told.spine_28in,
+            low=told.low,
+            high=told.high,
+            share=told.share,
+            widened=[said.plain() for said in told.widened],
+            outside=[said.plain() for said in told.outside],
+            start=StartOut(words=told.start.said.plain(), spine=told.start.spine),
+        )
+
+
 @router.post("/spine-window")
-def compute_spine_window(body: ShotIn) -> SpineWindow:
+def compute_spine_window(body: ShotIn) -> SpineWindowOut:
     """The first spine suggestion."""
-    return _bench(body).arrow.window
+    return SpineWindowOut.of(_bench(body).arrow.window)
 
 
 class CrawlsIn(Request):

@@ -6,7 +6,6 @@ requests, files and kept changes alike.
 
 from __future__ import annotations
 
-import math
 from collections.abc import Mapping
 from functools import lru_cache
 from typing import Any, get_args
@@ -191,12 +190,15 @@ def _quantity(names: list[str], last: str, note: FieldNote | None) -> str | None
     return next((q for s, q in _QUANTITY_BY_SUFFIX.items() if names[-1].endswith(s)), None)
 
 
+_SHOWN_BELOW = 1e9  # larger numbers, and none at all, stand as they came
+
+
 def _given(given: Any, quantity: str | None, unit: str | None) -> Said:
     """What was given, as the end of a sentence; nothing where it cannot be shown."""
     if isinstance(given, str) and given:
         return say("; “{given}” was given", given=given[:60])
     if isinstance(given, int | float) and not isinstance(given, bool):
-        if quantity is not None and math.isfinite(given):
+        if quantity is not None and abs(given) < _SHOWN_BELOW:
             value = Value(value=float(given), quantity=quantity, exact=True)
             return say("; {given} was given", given=value)
         return say("; {given} was given", given=f"{given:g}{f' {unit}' if unit else ''}")

@@ -10,7 +10,7 @@ import re
 from collections.abc import Mapping
 from typing import Any, Literal
 
-from pydantic import BaseModel, ConfigDict
+from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.units import write
@@ -131,7 +131,10 @@ class Action(BaseModel):
 
 
 class Finding(BaseModel):
-    """One thing the numbers mean, how serious, why, whose word it is, and what cures it."""
+    """One thing the numbers mean, how serious, why, whose word it is, and what cures it.
+
+    instead : other cures, for where the first does not hold when it is tried
+    """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
 
@@ -140,11 +143,19 @@ class Finding(BaseModel):
     why: Said
     told: Grounds
     action: Action | None = None
+    instead: tuple[Action, ...] = Field(default=(), exclude=True)
 
 
-def stop(*, said: Said, why: Said, told: Grounds, action: Action | None = None) -> Finding:
+def stop(
+    *,
+    said: Said,
+    why: Said,
+    told: Grounds,
+    action: Action | None = None,
+    instead: tuple[Action, ...] = (),
+) -> Finding:
     """Something that can hurt the archer or the bow."""
-    return Finding(level="stop", said=said, why=why, told=told, action=action)
+    return Finding(level="stop", said=said, why=why, told=told, action=action, instead=instead)
 
 
 def mind(*, said: Said, why: Said, told: Grounds, action: Action | None = None) -> Finding:

@@ -350,6 +350,9 @@ def parse_list(text: str, quantity_id: str, unit: str | None = None) -> list[flo
     return [parse(word, quantity_id, unit) for word in words]
 
 
+_ROUNDED_BELOW = 1e15  # a larger number stands as it is: nobody's measurement
+
+
 def fraction(value: float, denominator: int) -> str:
     """`value` as whole number and fraction to the nearest 1/denominator, ties away from nothing.
 
@@ -388,7 +391,10 @@ def write(
     kind = quantity(quantity_id)
     shown = UNITS[unit or kind.choices[0]]
     number = convert(value, kind.stored, shown.id)
-    text = fraction(number, shown.denominator) if shown.denominator else _decimal(number, shown)
+    if not abs(number) < _ROUNDED_BELOW:
+        text = f"{number:g}"
+    else:
+        text = fraction(number, shown.denominator) if shown.denominator else _decimal(number, shown)
     if exact and "." in text:
         text = text.rstrip("0").rstrip(".")
     if plus_minus is not None:

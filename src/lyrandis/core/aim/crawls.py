@@ -146,28 +146,13 @@ def _finger_rule(
     )
 
 
-def crawl_chart(
-    aimed: AimedArrow,
-    distances_m: Array,
-    spot_half_height_cm: float = 5.0,
-    stitch_pitch_mm: float | None = None,
-    finger_width_mm: float | None = None,
-) -> CrawlChart:
-    """Crawls, holds over and danger spaces for distances [m].
-
-    Parameters
-    ----------
-    aimed : how the arrow flies and is looked along
-    distances_m : shape (n,) [m], at most 60 of them, from 2 to 120 m
-    spot_half_height_cm : how far off the arrow may land [cm]
-    stitch_pitch_mm, finger_width_mm : the archer's own ways to count [mm]; None leaves them out
+def checked_crawls(aimed: AimedArrow, distances_m: Array) -> Array:
+    """Crawls [mm], shape (n,), for distances [m] that a chart can be made for.
 
     Raises
     ------
     RefusedError : no distance, too many, or one outside what the flight model covers; an arrow
-        too slow to reach a distance.
-
-    Source: docs/mechanics C1.
+        too slow to reach a distance; a crawl that no hand makes.
     """
     d = np.asarray(distances_m, dtype=float)
     _refuse(aimed, d)
@@ -194,6 +179,34 @@ def crawl_chart(
             _MOST_CRAWL_MM,
             "mm",
         )
+    return crawls
+
+
+def crawl_chart(
+    aimed: AimedArrow,
+    distances_m: Array,
+    spot_half_height_cm: float = 5.0,
+    stitch_pitch_mm: float | None = None,
+    finger_width_mm: float | None = None,
+) -> CrawlChart:
+    """Crawls, holds over and danger spaces for distances [m].
+
+    Parameters
+    ----------
+    aimed : how the arrow flies and is looked along
+    distances_m : shape (n,) [m], at most 60 of them, from 2 to 120 m
+    spot_half_height_cm : how far off the arrow may land [cm]
+    stitch_pitch_mm, finger_width_mm : the archer's own ways to count [mm]; None leaves them out
+
+    Raises
+    ------
+    RefusedError : no distance, too many, or one outside what the flight model covers; an arrow
+        too slow to reach a distance.
+
+    Source: docs/mechanics C1.
+    """
+    d = np.asarray(distances_m, dtype=float)
+    crawls = checked_crawls(aimed, d)
     point_on = point_on_m(aimed)
     at_eye = aimed.eye_mm / 1000 / aimed.nock_to_tip_m
     virtual = (aimed.eye_mm - aimed.q * crawls) / 1000 / aimed.nock_to_tip_m

@@ -37,6 +37,11 @@ class Build:
     stiffness_n_m2: float
     parts: tuple[Part, ...]
 
+    @property
+    def lightest_gr(self) -> float:
+        """What it may weigh if its parts add up to less than they say [gr]."""
+        return self.mass_gr * (1.0 if self.measured else 1 - PARTS_SD_SHARE)
+
 
 def parts_of(arrow: Arrow) -> tuple[Part, ...]:
     """The arrow's parts from the arrow nock forward."""

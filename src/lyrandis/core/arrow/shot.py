@@ -133,7 +133,9 @@ def form_floor_gpp(bow: Bow, stacks: bool) -> float:
     return floor * (_STACK_SHARE if stacks else 1)
 
 
-def arrow_floor(bow: Bow, gpp: float, stacks: bool, stiff_enough: bool) -> Floor:
+def arrow_floor(
+    bow: Bow, gpp: float, stacks: bool, stiff_enough: bool, virtual_gpp: float | None = None
+) -> Floor:
     """Judge grains per pound against the floors.
 
     The energy floor judges bows with working tips; static tips take the higher of the two
@@ -141,11 +143,12 @@ def arrow_floor(bow: Bow, gpp: float, stacks: bool, stiff_enough: bool) -> Floor
 
     Parameters
     ----------
-    gpp : grains per pound at the true draw
+    gpp : grains per pound at the true draw; on the heavy side of what the weight may be
     stacks : whether the bow stacks before that draw
     stiff_enough : whether the shaft is stiff enough for half a grain of tolerance
+    virtual_gpp : what moves besides the arrow [gr/lb], string and silencers with it; κ if None
     """
-    energy = FLOOR_PER_KAPPA * kappa_gpp(bow)
+    energy = FLOOR_PER_KAPPA * (kappa_gpp(bow) if virtual_gpp is None else virtual_gpp)
     form = form_floor_gpp(bow, stacks)
     own = energy if bow.tips == "working" else max(energy, form)
     floor = own if bow.maker_min_gpp is None else bow.maker_min_gpp

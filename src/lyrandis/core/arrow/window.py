@@ -1,20 +1,32 @@
-"""A first spine suggestion before any arrow has flown: a fit to the flex model (mechanics B4)."""
+"""A first spine suggestion before any arrow has flown: a fit to the flex model (mechanics B4).
+
+Outside the bows and arrows that the fit was made on there is no number and no verdict: it says what
+lies outside, and what practice begins with.
+"""
 
 from __future__ import annotations
 
 import math
+from collections.abc import Iterator
 from dataclasses import dataclass
 
-from lyrandis.core.bow.curve import ForceDraw
 from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import Said, say
 from lyrandis.core.rig import Archer, Arrow, Bow, String
 from lyrandis.core.string.measures import string_mass_g
+from lyrandis.core.units import KG_PER_GRAIN
 
-CALIBRATED_LBF = (27.0, 60.0)
-WEAKEST_SPINE = 1300.0
+# What the fit was made on (docs/mechanics B4), from and to.
+FIT_WEIGHT_LBF = (27.0, 60.0)
+FIT_DRAW_IN = (26.0, 31.0)
+FIT_SHAFT_IN = (27.0, 32.0)
+FIT_STRING_G = (5.0, 9.0)
+FIT_OFFSET_MM = (-2.0, 4.0)  # of a leather plate, outward from centre
+FIT_PLUNGER_MM = (-2.0, 3.0)
+FIT_SPINE = (300.0, 1300.0)
+FIT_DIAMETER_MM = 6.0  # of the shafts that the fit was made on
 # The case the fit is written around (docs/mechanics B3).
 REFERENCE_WEIGHT_LBF = 45.0
 REFERENCE_LENGTH_IN = 29.5
@@ -22,17 +34,16 @@ REFERENCE_FRONT_GR = 112.0
 REFERENCE_DRAW_IN = 28.0
 REFERENCE_BRACE_IN = 7.5
 REFERENCE_STRING_G = 6.5
-LONGBOW_FACTOR = 1.10  # longbows run 5 to 15 % weaker
-# What widens the band, as shares of the spine; own estimates but the first.
+# A shaft stiff enough (docs/mechanics F4, a practitioners' rule): so weak at so many pounds.
+STIFF_SPINE, STIFF_LBF = 500.0, 45.0
+GROUP_WEAKER = 1.2  # one spine group weaker, as groups are sold: 500, 600, 700
+# What widens the band, as shares of the spine; own estimates but the first two.
 _GROUP_SHARE = 0.08  # one spine group
-_LONGBOW_SHARE = 0.05
-_FAR_SHARE = 0.12  # a thumb release, static tips
-_PLATE_SHARE = 0.12  # felt and hard plates
+_LONGBOW_SHARE = 0.20
+_LONGBOW_STIFF = 1.5  # of it lies on the stiff side, the rest on the weak one
 _HIGH_BRACE_IN, _HIGH_BRACE_SHARE = 8.0, 0.04
-FIT_DIAMETER_MM = 6.0  # of the shafts that the fit was made on
-_WEIGHT_SHARE = 0.12
-_WEAK_SHARE = 0.10
 _MATERIAL_SHARE = 0.05
+_EDGE_TENTH, _EDGE_SHARE = 0.1, 0.12  # of a range, towards either of its ends
 
 
 @dataclass(frozen=True)
@@ -54,14 +65,41 @@ _OFFSET_FAR, _OFFSET_FAR_MM = 0.10, 2.0  # leather, beyond 2 mm short of centre
 
 
 @dataclass(frozen=True)
-class SpineWindow:
-    """A suggested static spine [0.001 in at 28 in], its band, and why the band is as wide."""
+class Start:
+    """What practice begins with: in words, and a spine where a rule gives one."""
 
-    spine_28in: Estimate
-    low: float
-    high: float
-    share: float
+    said: Said
+    spine: float | None
+
+
+@dataclass(frozen=True)
+class SpineWindow:
+    """A suggested static spine [0.001 in at 28 in] and its band, or why there is none.
+
+    spine_28in, low, high, share : None outside the fit
+    widened : why the band is wider than a group
+    outside : what lies outside the fit, and its range
+    start : what practice begins with
+    """
+
+    spine_28in: Estimate | None
+    low: float | None
+    high: float | None
+    share: float | None
     widened: tuple[Said, ...]
+    outside: tuple[Said, ...]
+    start: Start
+
+
+def stiff_enough_spine(weight_lbf: float) -> float:
+    """The weakest spine [0.001 in] that is stiff enough for a weight at the true draw [lb].
+
+    Source: docs/mechanics F4, a rule of practitioners.
+
+    >>> round(stiff_enough_spine(36.0))
+    625
+    """
+    return STIFF_SPINE * STIFF_LBF / weight_lbf
 
 
 def refuse_short(archer: Archer, arrow: Arrow) -> None:
@@ -92,19 +130,106 @@ def _offset_term(fit: _Fit, offset_mm: float, leather: bool) -> float:
     return fit.offset * past
 
 
+@dataclass(frozen=True)
+class _Asked:
+    """One of the numbers that the fit goes by, with the range it was made on."""
+
+    name: str
+    quantity: str
+    value: float
+    low: float
+    high: float
+    hint: str = ""
+
+    @property
+    def outside(self) -> bool:
+        """Whether it lies beyond the fit."""
+        return not self.low <= self.value <= self.high
+
+    @property
+    def nearness(self) -> float:
+        """0 in the middle of the range, rising over its last tenth to 1 at the very end."""
+        tenth = _EDGE_TENTH * (self.high - self.low)
+        left = min(self.value - self.low, self.high - self.value)
+        return max(0.0, 1.0 - left / tenth) if tenth else 0.0
+
+    def said(self) -> Said:
+        """Why there is no window."""
+        return say(
+            f"{self.name} of {{value}} lies outside the fit, {{low}} to {{high}}{self.hint}",
+            value=(self.quantity, self.value),
+            low=(self.quantity, self.low),
+            high=(self.quantity, self.high),
+        )
+
+
+def _asked(
+    archer: Archer, bow: Bow, string: String, arrow: Arrow, weight_28in: Estimate
+) -> list[_Asked]:
+    plate = FIT_PLUNGER_MM if bow.side_plate == "plunger" else FIT_OFFSET_MM
+    per_gram = 1 / 1000 / KG_PER_GRAIN
+    light, heavy = (per_gram * g for g in FIT_STRING_G)
+    mass = per_gram * string_mass_g(bow, string)
+    return [
+        _Asked("the weight", "weight", weight_28in.value, *FIT_WEIGHT_LBF),
+        _Asked("the draw", "draw", archer.draw_length_in, *FIT_DRAW_IN),
+        _Asked("the shaft's length", "draw", arrow.shaft_length_in, *FIT_SHAFT_IN),
+        _Asked("the string's weight", "mass", mass, light, heavy),
+        _Asked("the side plate's place", "small", -bow.centre_cut_mm, *plate,
+               hint=", counted outward from centre"),
+    ]  # fmt: skip
+
+
+def _not_fitted(archer: Archer, bow: Bow) -> Iterator[Said]:
+    if archer.release == "thumb":
+        yield say("no thumb release is in the fit")
+    if bow.form == "static_tip":
+        yield say("no bow with static tips is in the fit")
+    if bow.side_plate in ("felt", "hard"):
+        yield say(f"no {bow.side_plate} side plate is in the fit")
+
+
+def _start(archer: Archer, bow: Bow, weight_lbf: float) -> Start:
+    spine = stiff_enough_spine(weight_lbf)
+    if archer.release == "thumb":
+        said = say(
+            "Practice asks first for a shaft stiff enough: {spine} or stiffer at {weight}.",
+            spine=("spine", spine),
+            weight=("weight", weight_lbf),
+        )
+        return Start(said, spine)
+    if -bow.centre_cut_mm > FIT_OFFSET_MM[1]:
+        said = say(
+            "A bow cut so far short of centre wants a weaker shaft: start a group weaker than your "
+            "weight suggests, about {spine}, and read the flight.",
+            spine=("spine", spine * GROUP_WEAKER),
+        )
+        return Start(said, spine * GROUP_WEAKER)
+    said = say("Start with what shaft charts give for your weight, err stiff, and read the flight.")
+    return Start(said, None)
+
+
 def spine_window(
-    archer: Archer, bow: Bow, string: String, arrow: Arrow, curve: ForceDraw
+    archer: Archer,
+    bow: Bow,
+    string: String,
+    arrow: Arrow,
+    weight_28in: Estimate,
+    weight_at_draw: Estimate,
+    draw_sd_in: float,
 ) -> SpineWindow:
     """The static spine that should leave this bow cleanly, and the band about it.
 
     S = S0 (W/45)^a (L/29.5)^b (front/112)^c (draw/28)^d · exp[e Δoffset + f Δbrace + g Δstring],
-    with W the weight at 28 in (the draw has its own term). Carbon of about 6 mm on recurves;
-    longbows run 5 to 15 % weaker. rms 4 % plunger, 6 % leather.
+    with W the weight at 28 in (the draw has its own term). Carbon of about 6 mm on recurves,
+    finger releases; rms 4 % plunger, 6 % leather. Longbows: ± 20 %, most of it stiffer.
 
     Parameters
     ----------
     archer, bow, string, arrow : as they are set; draw and lengths in inches, masses in grains
-    curve : the bow's force–draw curve
+    weight_28in : at 28 in, or where the curve ends before [lb]
+    weight_at_draw : at the archer's true draw [lb]
+    draw_sd_in : of the draw length [in]
 
     Raises
     ------
@@ -113,14 +238,16 @@ def spine_window(
     Source: docs/mechanics B4.
     """
     refuse_short(archer, arrow)
+    asked = _asked(archer, bow, string, arrow, weight_28in)
+    outside = [*_not_fitted(archer, bow), *(a.said() for a in asked if a.outside)]
+    start = _start(archer, bow, weight_at_draw.value)
     leather = bow.side_plate != "plunger"
     fit = _LEATHER if leather else _PLUNGER
-    weight = curve.force(min(REFERENCE_DRAW_IN, float(curve.draw_in[-1])))
     front = arrow.point_gr + arrow.insert_gr
     brace = brace_to_pivot_in(bow)
     value = (
         fit.spine
-        * (weight / REFERENCE_WEIGHT_LBF) ** fit.weight
+        * (weight_28in.value / REFERENCE_WEIGHT_LBF) ** fit.weight
         * (arrow.shaft_length_in / REFERENCE_LENGTH_IN) ** fit.length
         * (front / REFERENCE_FRONT_GR) ** fit.front
         * (archer.draw_length_in / REFERENCE_DRAW_IN) ** fit.draw
@@ -130,44 +257,50 @@ def spine_window(
             + fit.string * (string_mass_g(bow, string) - REFERENCE_STRING_G)
         )
     )
+    result = _Asked("the spine that it comes to,", "spine", value, *FIT_SPINE)
+    if not outside and result.outside:
+        outside = [result.said()]
+    if outside:
+        return SpineWindow(None, None, None, None, (), tuple(outside), start)
+
+    share, widened = _share(bow, arrow, brace, [*asked, result])
+    doubt = math.hypot(
+        share,
+        fit.weight * weight_28in.plus_minus / weight_28in.value,
+        fit.draw * draw_sd_in / archer.draw_length_in,
+    )
+    if doubt > 1.25 * share:
+        widened.append(say("weight and draw are not known well"))
+    stiff, weak = doubt, doubt
+    if bow.form == "longbow":
+        stiff, weak = _LONGBOW_STIFF * doubt, (2 - _LONGBOW_STIFF) * doubt
+    return SpineWindow(
+        Estimate(value=value, plus_minus=doubt * value, source="model"),
+        value * (1 - stiff),
+        value * (1 + weak),
+        doubt,
+        tuple(widened),
+        (),
+        start,
+    )
+
+
+def _share(bow: Bow, arrow: Arrow, brace: float, asked: list[_Asked]) -> tuple[float, list[Said]]:
+    """The band's half width as a share of the spine, but for weight and draw; and why."""
     share = _GROUP_SHARE
     widened: list[Said] = []
     if bow.form == "longbow":
-        value *= LONGBOW_FACTOR
-        share = math.hypot(share, _LONGBOW_SHARE)
-        widened.append(say("longbows run 5 to 15 % weaker than the fit"))
-    if bow.form == "static_tip" or archer.release == "thumb":
-        share = math.hypot(share, _FAR_SHARE)
-        widened.append(say("a thumb release and static tips are far from the calibration"))
-    if bow.side_plate in ("felt", "hard"):
-        share = math.hypot(share, _PLATE_SHARE)
-        widened.append(say(f"a {bow.side_plate} side plate has no calibration; leather stands in"))
+        share = _LONGBOW_SHARE
+        widened.append(say("practice finds longbows to want a group or two stiffer"))
     if brace > _HIGH_BRACE_IN:
         share = math.hypot(share, _HIGH_BRACE_SHARE)
         widened.append(say("the brace height is above {high}", high=("brace", _HIGH_BRACE_IN)))
-    if not CALIBRATED_LBF[0] <= weight <= CALIBRATED_LBF[1]:
-        share = math.hypot(share, _WEIGHT_SHARE)
-        widened.append(
-            say(
-                "the weight is outside {low} to {high}",
-                low=("weight", CALIBRATED_LBF[0]),
-                high=("weight", CALIBRATED_LBF[1]),
-            )
-        )
-    if value > WEAKEST_SPINE:
-        share = math.hypot(share, _WEAK_SHARE)
-        widened.append(
-            say("beyond spine {weakest} the model was not tried", weakest=("spine", WEAKEST_SPINE))
-        )
     if arrow.material != "carbon":
         share = math.hypot(share, _MATERIAL_SHARE)
-        widened.append(
-            say("the fit was made for carbon of about {thick}", thick=("small", FIT_DIAMETER_MM))
-        )
-    return SpineWindow(
-        Estimate(value=value, plus_minus=share * value, source="model"),
-        value * (1 - share),
-        value * (1 + share),
-        share,
-        tuple(widened),
-    )
+        thick = ("small", FIT_DIAMETER_MM)
+        widened.append(say("the fit was made for carbon of about {thick}", thick=thick))
+    for a in asked:
+        if a.nearness:
+            share = math.hypot(share, _EDGE_SHARE * a.nearness**2)
+            widened.append(say(f"{a.name.rstrip(',')} is near the end of the fit"))
+    return share, widened

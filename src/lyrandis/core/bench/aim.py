@@ -7,7 +7,7 @@ from functools import cached_property
 
 import numpy as np
 
-from lyrandis.core.aim.crawls import CrawlChart, crawl_chart, crawl_plus_minus_mm
+from lyrandis.core.aim.crawls import CrawlChart, checked_crawls, crawl_chart, crawl_plus_minus_mm
 from lyrandis.core.aim.sight import SightPicture, sight_picture
 from lyrandis.core.arrays import Array
 from lyrandis.core.bench.arrow import ArrowBench
@@ -69,6 +69,11 @@ class AimBench:
             )
             for row in self.chart.rows
         )
+
+    @cached_property
+    def checked(self) -> Array:
+        """The crawls for the archer's distances; refuses what no chart can be made for."""
+        return checked_crawls(self.aimed, np.array(self.rig.aim.distances_m))
 
     @property
     def speed_sd_mps(self) -> float:

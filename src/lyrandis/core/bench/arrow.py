@@ -6,10 +6,24 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from lyrandis.core.arrow.build import Build, build
-from lyrandis.core.arrow.shot import Floor, Shot, arrow_floor, shot
-from lyrandis.core.arrow.window import SpineWindow, refuse_short, spine_window
+from lyrandis.core.arrow.shot import (
+    Floor,
+    Shot,
+    arrow_floor,
+    shot,
+    virtual_mass_gr,
+    weight_at_draw,
+)
+from lyrandis.core.arrow.window import (
+    REFERENCE_DRAW_IN,
+    SpineWindow,
+    refuse_short,
+    spine_window,
+    stiff_enough_spine,
+)
 from lyrandis.core.bench.archer import ArcherBench
 from lyrandis.core.bench.bow import BowBench
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.limbs import LimbPair, limb_pair
 from lyrandis.core.rig import Rig
 
@@ -36,15 +50,36 @@ class ArrowBench:
 
     @cached_property
     def window(self) -> SpineWindow:
-        """The first spine suggestion."""
-        r = self.rig
-        return spine_window(r.archer, r.bow, r.string, r.arrow, self.bow.curve)
+        """The first spine suggestion, or why there is none."""
+        r, curve = self.rig, self.bow.curve
+        at_28in = min(REFERENCE_DRAW_IN, float(curve.draw_in[-1]))
+        return spine_window(
+            r.archer,
+            r.bow,
+            r.string,
+            r.arrow,
+            weight_at_draw(curve, Estimate(value=at_28in, plus_minus=0.0, source="rule")),
+            self.bow.weight,
+            self.archer.true_draw.plus_minus,
+        )
+
+    @property
+    def stiff_enough(self) -> bool:
+        """Whether the shaft is stiff enough for the weight, by practitioners' rule."""
+        weakest = stiff_enough_spine(self.bow.weight.value)
+        return self.rig.arrow.static_spine <= weakest
 
     @cached_property
     def floor(self) -> Floor:
         """How light an arrow may be, and this one's verdict."""
-        stiff = self.rig.arrow.static_spine <= self.window.high
-        return arrow_floor(self.rig.bow, self.shot.grains_per_pound, self.bow.stacks, stiff)
+        r, weight = self.rig, self.bow.weight
+        return arrow_floor(
+            r.bow,
+            self.build.lightest_gr / (weight.value + weight.plus_minus),
+            self.bow.stacks,
+            self.stiff_enough,
+            virtual_mass_gr(r.bow, r.string, weight.value) / weight.value,
+        )
 
     @cached_property
     def limb_pair(self) -> LimbPair:

@@ -19,6 +19,7 @@ from lyrandis.core.stations import (
     weight,
 )
 from lyrandis.core.stations.base import Problem, RailNote, StationView, Teller, note, view
+from lyrandis.core.stations.tried import Trials
 from lyrandis.core.stops import StationId
 
 TELLERS: dict[StationId, Teller] = {
@@ -43,7 +44,14 @@ def notes(bench: Bench) -> list[RailNote]:
 def views(bench: Bench, of: Collection[StationId] | None = None) -> list[StationView]:
     """Stations as they are shown, in working order; every one if `of` is None."""
     shown = [s.id for s in ROUTE if of is None or s.id in of]
-    return [view(id, TELLERS[id], bench) for id in shown]
+    trials = Trials(bench)
+    return [_tried(trials, view(id, TELLERS[id], bench)) for id in shown]
+
+
+def _tried(trials: Trials, told: StationView) -> StationView:
+    """A station with those actions only that hold when they are tried."""
+    findings = [trials.tried(told.station, f) for f in told.findings]
+    return told.model_copy(update={"findings": findings})
 
 
 __all__ = ["TELLERS", "Problem", "RailNote", "StationView", "notes", "views"]

@@ -2,12 +2,16 @@
 
 from __future__ import annotations
 
+import math
+
 from lyrandis.core.arrow.window import FIT_DIAMETER_MM
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Grounds, Said, fine, joined, mind, say, stop
 from lyrandis.core.stations.base import Answer
 
 _MOST_POINT_GR = 590.0  # heavier points are not made
+_MOST_SHAFT_GPI = 20.0  # nor heavier shafts
+_STEP_GR = 5.0
 
 
 def note(b: Bench) -> Said:
@@ -20,17 +24,23 @@ def tell(b: Bench) -> Answer:
     shot, mass = b.arrow.shot, b.arrow.build
     weighed = "weighed" if mass.measured else "from its parts"
     answer = say(
-        f"{{mass}} {weighed} is {{gpp}} and leaves at about {{speed}}; a static spine near {{spine}} should leave cleanly.",
+        f"{{mass}} {weighed} is {{gpp}} and leaves at about {{speed}}",
         mass=("mass", mass.mass_gr),
         gpp=("gpp", shot.grains_per_pound),
         speed=("speed", shot.speed_fps),
-        spine=("spine", b.arrow.window.spine_28in),
     )
-    return Answer(answer, [_floor(b), _spine(b), *_both(b), _balance(b), _kept(b), _care()])
+    spine = b.arrow.window.spine_28in
+    if spine is None:
+        answer = answer.around("", "; no spine can be computed for it.")
+    else:
+        near = say("; a static spine near {spine} should leave cleanly.", spine=("spine", spine))
+        answer = joined(answer, near)
+    return Answer(answer, [floor(b), _spine(b), *both(b), _balance(b), _kept(b), _care()])
 
 
-def _floor(b: Bench) -> Finding:
-    f, gpp = b.arrow.floor, ("gpp", b.arrow.shot.grains_per_pound)
+def floor(b: Bench) -> Finding:
+    """Whether the arrow is heavy enough, on the heavy side of what the bow may pull."""
+    f, gpp = b.arrow.floor, _gpp(b)
     maker = f.maker_gpp is not None
     why = say(
         "What the arrow does not take stays in the bow: {residue} of {stored} each shot. By energy "
@@ -45,21 +55,27 @@ def _floor(b: Bench) -> Finding:
         energy=("gpp", f.energy_gpp),
         form=("gpp", f.form_gpp),
     )
-    heavier = Action(label=say("Weigh the arrow or add to the point"), station="arrow")
     told: Grounds = "maker" if maker else "model"
     if f.verdict == "below":
-        need = f.floor_gpp * b.arrow.shot.weight_at_draw_lbf.value - b.arrow.build.mass_gr
-        return stop(said=say(
-                "Too light: {gpp} is under the floor of {floor}. It needs {need} more; do not shoot it.",
-                gpp=gpp, floor=("gpp", f.floor_gpp), need=("mass", need),
+        need = _needed_gr(b)
+        cures = _heavier(b, need)
+        sure = b.arrow.shot.grains_per_pound < f.floor_gpp
+        return stop(
+            said=say(
+                "Too light: {gpp} is under the floor of {floor}. It needs {need} more; do not "
+                "shoot it."
+                if sure
+                else "It may be too light: {gpp} is not surely over the floor of {floor}. Weigh "
+                "bow and arrow, or add {need}.",
+                gpp=_gpp(b),
+                floor=("gpp", f.floor_gpp),
+                need=("mass", need),
             ),
             why=why,
             told=told,
-            action=Action(
-                label=say("Put {need} into the point", need=("mass", need)),
-                changes={"arrow.point_gr": round(b.rig.arrow.point_gr + need + 0.5)},
-            ) if b.rig.arrow.weighed_gr is None and b.rig.arrow.point_gr + need < _MOST_POINT_GR else heavier,
-        )  # fmt: skip
+            action=cures[0],
+            instead=cures[1:],
+        )
     if f.verdict == "tolerated":
         return mind(said=say(
                 "{gpp} is a little under the floor of {floor}: tolerable only because the shaft is stiff enough.",
@@ -87,8 +103,50 @@ def _floor(b: Bench) -> Finding:
     )
 
 
+def _gpp(b: Bench) -> tuple[str, float, float]:
+    """Grains per pound with its ±."""
+    gpp, weight = b.arrow.shot.grains_per_pound, b.bow.weight
+    return "gpp", gpp, gpp * weight.plus_minus / weight.value
+
+
+def _needed_gr(b: Bench) -> float:
+    """How much must be added for the arrow to be surely heavy enough [gr], to the next five."""
+    weight, made = b.bow.weight, b.arrow.build
+    wanted = b.arrow.floor.floor_gpp * (weight.value + weight.plus_minus)
+    short = wanted * made.mass_gr / made.lightest_gr - made.mass_gr
+    return max(math.ceil(short / _STEP_GR) * _STEP_GR, _STEP_GR)
+
+
+def _heavier(b: Bench, need: float) -> tuple[Action, ...]:
+    """Ways to a heavier arrow: the point makes it act weaker too, the shaft does not."""
+    arrow = b.rig.arrow
+    other = Action(label=say("Weigh the arrow, or build a heavier one"), station="arrow")
+    if arrow.weighed_gr is not None:
+        return (other,)
+    point = arrow.point_gr + need
+    shaft = round(arrow.grains_per_inch + need / arrow.shaft_length_in + 0.05, 1)
+    ways = []
+    if point < _MOST_POINT_GR:
+        ways.append(
+            Action(
+                label=say("Put {need} into the point", need=("mass", need)),
+                changes={"arrow.point_gr": point},
+            )
+        )
+    if shaft < _MOST_SHAFT_GPI:
+        ways.append(
+            Action(
+                label=say("Take a shaft of {gpi} as stiff", gpi=("gpi", shaft)),
+                changes={"arrow.grains_per_inch": shaft},
+            )
+        )
+    return (*ways, other)
+
+
 def _spine(b: Bench) -> Finding:
     w, spine = b.arrow.window, b.rig.arrow.static_spine
+    if w.spine_28in is None or w.low is None or w.high is None:
+        return _no_window(b)
     why = say(
         "A fit to a model of the shaft passing the bow, for carbon of about {thick} on recurves, "
         "good to about one spine group",
@@ -97,21 +155,24 @@ def _spine(b: Bench) -> Finding:
     for reason in w.widened:
         why = joined(why, reason, "; wider here because ")
     why = why.around("", ". What the arrow does at three and seven paces decides.")
+    band = {"low": ("spine", w.low), "high": ("spine", w.high)}
     if w.low <= spine <= w.high:
         return fine(
             said=say(
                 "Spine {spine} lies in the window of {low} to {high}.",
                 spine=("spine", spine),
-                low=("spine", w.low),
-                high=("spine", w.high),
+                **band,
             ),
             why=why,
             told="model",
         )
     stiff = spine < w.low
-    return mind(said=say(
-            f"Spine {{spine}} looks {'stiff' if stiff else 'weak'} for this bow: the window is {{low}} to {{high}}.",
-            spine=("spine", spine), low=("spine", w.low), high=("spine", w.high),
+    return mind(
+        said=say(
+            f"Spine {{spine}} looks {'stiff' if stiff else 'weak'} for this bow: the window is "
+            "{low} to {high}.",
+            spine=("spine", spine),
+            **band,
         ),
         why=why,
         told="model",
@@ -119,11 +180,34 @@ def _spine(b: Bench) -> Finding:
             label=say("Try {spine}", spine=("spine", w.spine_28in.value)),
             changes={"arrow.static_spine": round(w.spine_28in.value)},
         ),
-    )  # fmt: skip
+    )
 
 
-def _both(b: Bench) -> list[Finding]:
-    if b.arrow.floor.verdict in ("fine", "mind") or b.rig.arrow.static_spine <= b.arrow.window.high:
+def _no_window(b: Bench) -> Finding:
+    """Outside the fit: what lies outside, and what practice begins with; no verdict, no action."""
+    w = b.arrow.window
+    why = w.outside[0]
+    for reason in w.outside[1:]:
+        why = joined(why, reason, "; ")
+    why = why.around("The spine model was fitted to finger archers and bows cut near centre: ", ".")
+    if b.rig.archer.release != "thumb":
+        return mind(said=w.start.said, why=why, told="practice")
+    if b.arrow.stiff_enough:
+        return fine(
+            said=say(
+                "Spine {spine} is stiff enough for {weight} by the thumb archers' rule.",
+                spine=("spine", b.rig.arrow.static_spine),
+                weight=("weight", b.bow.weight.value),
+            ),
+            why=why,
+            told="rule",
+        )
+    return mind(said=w.start.said, why=why, told="rule")
+
+
+def both(b: Bench) -> list[Finding]:
+    """Too light and too weak at once."""
+    if b.arrow.floor.verdict in ("fine", "mind") or b.arrow.stiff_enough:
         return []
     return [
         stop(

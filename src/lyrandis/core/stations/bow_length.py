@@ -30,14 +30,14 @@ def tell(b: Bench) -> Answer:
             length=length, angle=angle, **values,
         )  # fmt: skip
     else:
-        reserve = onset - b.archer.true_draw.value
+        left = onset - b.archer.true_draw.value
         answer = say(
             f"A {{length}} bow draws your {yours} at a {{angle}} string angle and starts to stack "
-            f"{{reserve}} {'beyond' if reserve >= 0 else 'before'} your draw.",
-            length=length, angle=angle, **values, reserve=("draw", abs(reserve)),
+            f"{{reserve}} {'beyond' if left >= 0 else 'before'} your draw.",
+            length=length, angle=angle, **values, reserve=("draw", abs(left)),
         )  # fmt: skip
     findings = [
-        *_reserve(b),
+        *reserve(b),
         *_angle(b),
         *inspection_findings(b),
         *_schools(b),
@@ -47,36 +47,37 @@ def tell(b: Bench) -> Answer:
     return Answer(answer, findings)
 
 
-def _reserve(b: Bench) -> list[Finding]:
+def reserve(b: Bench) -> list[Finding]:
+    """How far the draw stays from the stack."""
     if b.bow.onset_in is None:
         return []
-    reserve, wanted = b.bow.onset_in - b.archer.true_draw.value, b.fit.reserve_wanted_in
+    left, wanted = b.bow.onset_in - b.archer.true_draw.value, b.fit.reserve_wanted_in
     why = say(
         "Stack begins where weight climbs a third faster than in mid draw, at {onset} on this bow "
         "at its usual brace height. Overdrawing opens fine cracks across the limb and lifts "
         "layers, sometimes years later.",
         onset=("draw", b.bow.onset_in),
     )
-    if reserve < -OVERDRAWN_PAST_IN:
+    if left < -OVERDRAWN_PAST_IN:
         return [
             stop(
                 said=say(
                     "You would draw this bow {past} past where it stacks. That overdraws it: take "
                     "a longer bow.",
-                    past=("draw", -reserve),
+                    past=("draw", -left),
                 ),
                 why=why,
                 told="model",
             )
         ]
-    if reserve < wanted:
+    if left < wanted:
         return [
             mind(
                 said=say(
                     f"Only {{left}} before it stacks; {_use(b)} want {{wanted}} or more."
-                    if reserve >= 0
+                    if left >= 0
                     else f"It stacks {{left}} before your draw; {_use(b)} want {{wanted}} or more beyond.",
-                    left=("draw", abs(reserve)),
+                    left=("draw", abs(left)),
                     wanted=("draw", wanted),
                 ),
                 why=why,
@@ -85,11 +86,11 @@ def _reserve(b: Bench) -> list[Finding]:
         ]
     return [
         fine(
-            said=say("{left} of reserve before it stacks.", left=("draw", reserve))
-            if reserve >= 0
+            said=say("{left} of reserve before it stacks.", left=("draw", left))
+            if left >= 0
             else say(
                 "It stacks {left} before your draw, which close cover accepts.",
-                left=("draw", -reserve),
+                left=("draw", -left),
             ),
             why=why,
             told="model",

@@ -34,10 +34,11 @@ def tell(b: Bench) -> Answer:
         low=("brace", f.low_in),
         high=("brace", f.high_in),
     )
-    return Answer(answer, [*_range(b), *_session(b), _effect(b), _listen()])
+    return Answer(answer, [*reach(b), *_session(b), _effect(b), _listen()])
 
 
-def _range(b: Bench) -> list[Finding]:
+def reach(b: Bench) -> list[Finding]:
+    """Whether the brace height lies in the maker's range, or the form's."""
     f = b.brace.height
     maker = f.range_from == "maker"
     why = say(

@@ -47,7 +47,7 @@ def tell(b: Bench) -> Answer:
     findings = [_certainty(b, sd)]
     if a.release == "thumb":
         findings.append(_thumb(b))
-    findings.append(_arrow_margin(b))
+    findings.append(arrow_margin(b))
     findings += _change(b)
     return Answer(answer, findings)
 
@@ -129,7 +129,8 @@ def _thumb(b: Bench) -> Finding:
     )
 
 
-def _arrow_margin(b: Bench) -> Finding:
+def arrow_margin(b: Bench) -> Finding:
+    """How much longer the arrow is than the draw."""
     a, shaft = b.rig.archer, b.rig.arrow.shaft_length_in
     margin = shaft - a.draw_length_in
     why = say(

@@ -37,10 +37,11 @@ def tell(b: Bench) -> Answer:
         mass=("mass", mass) if s.mass_gr is not None else ("mass", mass, MASS_SD_SHARE * mass),
         tension=("weight", fit.tension_lbf),
     )
-    return Answer(answer, [*_material(b), *_length(b), *_strands(b), *_settle(b)])
+    return Answer(answer, [*material(b), *_length(b), *strands(b), *_settle(b)])
 
 
-def _material(b: Bench) -> list[Finding]:
+def material(b: Bench) -> list[Finding]:
+    """Whether the bow bears the string's fibre."""
     if b.rig.string.material != "low_stretch":
         return []
     rated = b.rig.bow.low_stretch_rated
@@ -145,7 +146,8 @@ def _length(b: Bench) -> list[Finding]:
     return found
 
 
-def _strands(b: Bench) -> list[Finding]:
+def strands(b: Bench) -> list[Finding]:
+    """Whether the strands are as many as the weight wants."""
     have, usual = b.rig.string.strands, b.string.fit.usual_strands
     why = say(
         "Too many strands are slow and dull; too few are thin, loud and unsafe. Trade habit by weight; the fibre's maker knows better."

@@ -41,7 +41,7 @@ def tell(b: Bench) -> Answer:
     )
     findings = [
         _source(b, measured),
-        *_end(b),
+        *end(b),
         *holding_findings(b, weight.value),
         *limb_findings(b),
         *_riser(b, weight.value),
@@ -82,7 +82,8 @@ def _source(b: Bench, measured: bool) -> Finding:
     )
 
 
-def _end(b: Bench) -> list[Finding]:
+def end(b: Bench) -> list[Finding]:
+    """How far the draw stays from where the bow ends, by its geometry and its maker."""
     found = []
     left = b.bow.curve.end_in - b.archer.true_draw.value
     if b.bow.stacks and b.bow.onset_in is not None:

@@ -2590,6 +2590,8 @@ export interface components {
         /**
          * Finding
          * @description One thing the numbers mean, how serious, why, whose word it is, and what cures it.
+         *
+         *     instead : other cures, for where the first does not hold when it is tried
          */
         Finding: {
             action: components["schemas"]["Action"] | null;
@@ -4383,18 +4385,63 @@ export interface components {
         };
         /**
          * SpineWindow
-         * @description A suggested static spine [0.001 in at 28 in], its band, and why the band is as wide.
+         * @description A suggested static spine [0.001 in at 28 in] and its band, or why there is none.
+         *
+         *     spine_28in, low, high, share : None outside the fit
+         *     widened : why the band is wider than a group
+         *     outside : what lies outside the fit, and its range
+         *     start : what practice begins with
          */
         SpineWindow: {
             /** High */
-            high: number;
+            high: number | null;
             /** Low */
-            low: number;
+            low: number | null;
+            /** Outside */
+            outside: components["schemas"]["Said"][];
             /** Share */
-            share: number;
-            spine_28in: components["schemas"]["Estimate"];
+            share: number | null;
+            spine_28in: components["schemas"]["Estimate"] | null;
+            start: components["schemas"]["Start"];
             /** Widened */
             widened: components["schemas"]["Said"][];
+        };
+        /**
+         * SpineWindowOut
+         * @description A suggested static spine and its band; without them, what lies outside the fit.
+         */
+        SpineWindowOut: {
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+            /** Outside */
+            outside: string[];
+            /** Share */
+            share: number | null;
+            spine_28in: components["schemas"]["Estimate"] | null;
+            start: components["schemas"]["StartOut"];
+            /** Widened */
+            widened: string[];
+        };
+        /**
+         * Start
+         * @description What practice begins with: in words, and a spine where a rule gives one.
+         */
+        Start: {
+            said: components["schemas"]["Said"];
+            /** Spine */
+            spine: number | null;
+        };
+        /**
+         * StartOut
+         * @description What practice begins with: in words, and a spine where a rule gives one.
+         */
+        StartOut: {
+            /** Spine */
+            spine: number | null;
+            /** Words */
+            words: string;
         };
         /**
          * StationNote
@@ -6331,7 +6378,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["SpineWindow"];
+                    "application/json": components["schemas"]["SpineWindowOut"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */

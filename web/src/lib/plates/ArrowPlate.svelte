@@ -132,9 +132,10 @@
 				text={`${reference.text(g, 'gpp')}, ${reference.valueText({ value: shot.speed_fps.value, plus_minus: shot.speed_fps.plus_minus, quantity: 'speed' })}`}
 			/>
 
-			{#if window_}
-				{@const stiffest = Math.min(window_.low, rig.arrow.static_spine) * 0.85}
-				{@const weakest = Math.max(window_.high, rig.arrow.static_spine) * 1.12}
+			{#if window_ && window_.low != null && window_.high != null && window_.spine_28in}
+				{@const { low, high } = window_}
+				{@const stiffest = Math.min(low, rig.arrow.static_spine) * 0.85}
+				{@const weakest = Math.max(high, rig.arrow.static_spine) * 1.12}
 				{@const s = ruler([stiffest, weakest], side + 4, width - 14)}
 				{@const spine = rig.arrow.static_spine}
 				<text
@@ -146,9 +147,9 @@
 				>
 				<path d="M{s.range()[0]} {top + 81}H{s.range()[1]}" stroke="var(--quiet)" />
 				<rect
-					x={s(window_.low)}
+					x={s(low)}
 					y={top + 71}
-					width={s(window_.high) - s(window_.low)}
+					width={s(high) - s(low)}
 					height="20"
 					fill="var(--moss-wash)"
 					stroke="var(--moss)"
@@ -179,6 +180,20 @@
 				{#if arrow}<text class="q" x={s.range()[0]} y={top + 176}
 						>= {arrow.spine_26in_lbf.toFixed(0)}# by the 26-inch standard</text
 					>{/if}
+			{:else if window_}
+				<text
+					x={side}
+					y={top}
+					style:font-family="var(--slab)"
+					style:font-size="16px"
+					style:font-weight="600">No spine window</text
+				>
+				<text class="q" x={side} y={top + 24}>outside what the model was fitted to:</text>
+				{#each window_.outside.slice(0, 4) as reason, i (i)}
+					<text class="q" x={side} y={top + 44 + i * 18}
+						><Label text={reference.said(reason)} /></text
+					>
+				{/each}
 			{/if}
 		{/if}
 	{/snippet}
