@@ -43,9 +43,9 @@ def test_a_form_can_be_taken_on_any_rig(form):
 
 
 @pytest.mark.parametrize(
-    ("release", "anchor"), [("three_under", "under_chin"), ("split", "cheek"), ("thumb", "cheek")]
+    ("release", "anchor"), [("three_under", "cheek"), ("split", "cheek"), ("thumb", "cheek")]
 )
-def test_anchor_and_eye_follow_the_release(release, anchor):
+def test_without_a_sight_one_anchors_at_the_cheek(release, anchor):
     archer = make(release=release).archer
     assert archer.anchor == anchor
     assert archer.eye_above_nock_mm == EYE_ABOVE_NOCK_MM[anchor]

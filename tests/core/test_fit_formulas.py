@@ -438,6 +438,6 @@ class TestFirstRig:
         lengths = {form: form_start(form)["bow.length_in"] for form in FORMS}
         assert lengths == {"longbow": 66, "hybrid": 62, "recurve": 68, "static_tip": 54}
         under = first_rig("recurve", 68, 30, 28, "right", "three_under", "Mine")
-        assert (under.archer.anchor, under.archer.eye_above_nock_mm) == ("under_chin", 112)
+        assert (under.archer.anchor, under.archer.eye_above_nock_mm) == ("cheek", 72)
         split = first_rig("longbow", 66, 30, 28, "right", "split", "Mine")
         assert (split.archer.anchor, split.archer.eye_above_nock_mm) == ("cheek", 72)

@@ -9,8 +9,15 @@ from __future__ import annotations
 import math
 from typing import Any
 
+from lyrandis.core.arrow.build import PARTS_SD_SHARE, build
+from lyrandis.core.arrow.shot import arrow_floor, weight_at_draw
+from lyrandis.core.arrow.window import REFERENCE_DRAW_IN, spine_window, stiff_enough_spine
+from lyrandis.core.bow.curve import force_draw, refuse_past_end
 from lyrandis.core.bow.form import FORMS
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.fields import changed
+from lyrandis.core.fit.draw_length import true_draw_in
 from lyrandis.core.rig import Anchor, Form, Hand, Release, Rig
 
 EYE_ABOVE_NOCK_MM: dict[Anchor, float] = {"under_chin": 112, "cheek": 72}
@@ -23,6 +30,8 @@ RELEASE: dict[Form, Release] = {
 ARROW_BEYOND_DRAW_IN = 1.5
 _SHAFT_STEP_IN = 0.5
 _TAKEDOWN_CUT_MM, _STATIC_TIP_CUT_MM = 1.0, -6.0
+_MOST_SHAFT_GPI = 17.0  # heavier shafts are rare
+_SPINE_STEP = 10
 
 
 def form_start(form: Form) -> dict[str, Any]:
@@ -56,14 +65,14 @@ def first_rig(
 ) -> Rig:
     """A rig with every other setting at its ordinary start.
 
-    The shaft is the next half inch at least 1 1/2 in beyond the draw. Anchor and eye follow the
-    release: three under anchors under the chin, others at the cheek.
+    The shaft is the next half inch at least 1 1/2 in beyond the draw. Without a sight the usual
+    anchor is at the cheek, three under as well.
 
     Raises
     ------
     RefusedError : a value out of its range, named by its path in the rig.
     """
-    anchor: Anchor = "under_chin" if release == "three_under" else "cheek"
+    anchor: Anchor = "cheek"
     typed = {
         "name": name,
         "archer.name": archer,
@@ -77,4 +86,33 @@ def first_rig(
     }
     rig = changed(Rig(), form_start(form) | typed)
     shaft = math.ceil((draw_length_in + ARROW_BEYOND_DRAW_IN) / _SHAFT_STEP_IN) * _SHAFT_STEP_IN
-    return changed(rig, {"arrow.shaft_length_in": shaft})
+    return with_first_arrow(changed(rig, {"arrow.shaft_length_in": shaft}))
+
+
+def with_first_arrow(rig: Rig) -> Rig:
+    """A rig with an arrow to begin with: surely over every floor, and of a spine that suits.
+
+    A bow that cannot be computed keeps the ordinary arrow.
+    """
+    bow, arrow = rig.bow, rig.arrow
+    try:
+        curve = force_draw(bow, rig.string.material)
+        draw = true_draw_in(rig.archer, bow, rig.string.material)
+        refuse_past_end(curve, draw.value, bow.length_in)
+    except RefusedError:
+        return rig
+    weight = weight_at_draw(curve, draw)
+    heavy = weight.value + weight.plus_minus
+    floor = arrow_floor(bow, 0.0, stacks=False, stiff_enough=False)
+    grains = max(floor.energy_gpp, floor.form_gpp) * heavy / (1 - PARTS_SD_SHARE)
+    short = max(0.0, grains - build(arrow).mass_gr)
+    gpi = math.ceil((arrow.grains_per_inch + short / arrow.shaft_length_in) * 10) / 10
+    rig = changed(rig, {"arrow.grains_per_inch": min(gpi, _MOST_SHAFT_GPI)})
+    at_28in = min(REFERENCE_DRAW_IN, float(curve.draw_in[-1]))
+    there = weight_at_draw(curve, Estimate(value=at_28in, plus_minus=0.0, source="rule"))
+    window = spine_window(rig.archer, bow, rig.string, rig.arrow, there, weight, draw.plus_minus)
+    stiff = math.floor(stiff_enough_spine(weight.value) / _SPINE_STEP) * _SPINE_STEP
+    spine = stiff
+    if window.spine_28in is not None:
+        spine = round(window.spine_28in.value / _SPINE_STEP) * _SPINE_STEP
+    return changed(rig, {"arrow.static_spine": spine})

@@ -19,6 +19,12 @@
 	);
 	const stands = $derived(station ? bench().state(station)?.state : undefined);
 
+	/** What stands under a stop is not called settled. */
+	const stopped = $derived(
+		bench().bench.stations.some(
+			(s) => s.station === station && s.findings.some((f) => f.level === 'stop')
+		)
+	);
 	const unread = $derived(Object.keys(bench().unread).length > 0);
 	const blocked = $derived(Object.keys(bench().refused).length > 0 || unread);
 
@@ -59,7 +65,7 @@
 			>Keep this<kbd>k</kbd></button
 		>
 	</div>
-{:else if station && stands !== 'settled'}
+{:else if station && stands !== 'settled' && !stopped}
 	<button
 		class="act plain end"
 		onclick={() => bench().check(station, 'settled')}
