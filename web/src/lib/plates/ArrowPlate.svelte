@@ -96,7 +96,7 @@
 			<Span {at} from={2} to={floor} tone="brick" />
 			<Note
 				x={at.left + 8}
-				y={at.bottom - 10}
+				y={at.top + 16}
 				anchor="start"
 				tone="brick"
 				text={`under the floor of ${reference.text(floor, 'gpp')}`}
@@ -188,13 +188,21 @@
 					style:font-size="16px"
 					style:font-weight="600">No spine window</text
 				>
-				<text class="q" x={side} y={top + 24}>outside what the model was fitted to:</text>
-				{#each window_.outside.slice(0, 4) as reason, i (i)}
-					<text class="q" x={side} y={top + 44 + i * 18}
-						><Label text={reference.said(reason)} /></text
-					>
-				{/each}
+				<foreignObject x={side} y={top + 8} width={width - side} height="150">
+					<p class="outside">
+						Outside what the model was fitted to:
+						{window_.outside.map((reason) => reference.said(reason)).join('; ')}.
+					</p>
+				</foreignObject>
 			{/if}
 		{/if}
 	{/snippet}
 </Plate>
+
+<style>
+	.outside {
+		color: var(--quiet);
+		font-size: 12.5px;
+		line-height: 1.4;
+	}
+</style>
