@@ -214,13 +214,15 @@ class TestCurve:
         assert read.force(31.25) == pytest.approx(
             plain.force(31.25) * 37.5 / plain.force(28), rel=0.01
         )
-        assert read.measured_range_in == (20, 28)
-        assert [read.is_measured_at(d) for d in (19.49, 19.5, 28.5, 28.51)] == [
-            False,
-            True,
-            True,
-            False,
-        ]
+        assert read.read_at_in == (20, 24, 28)
+        draws = (19.49, 19.5, 20.5, 22.0, 23.5, 28.5, 28.51)
+        assert [read.is_measured_at(d) for d in draws] == [
+            False, True, True, False, True, True, False
+        ]  # fmt: skip
+        assert [read.unread_in(d) for d in (18.5, 22.0, 30.0)] == pytest.approx([1.0, 1.5, 1.5])
+        close = force_draw(bow.model_copy(update={"measured": ((26.0, 33.0), (28.0, 37.5))}))
+        assert close.is_measured_at(27.0)
+        assert plain.unread_in(24) is None
         assert not plain.is_measured_at(24)
 
     @pytest.mark.parametrize(

@@ -159,3 +159,33 @@ def test_tension_balances_the_limbs():
     b = Bench(Rig())
     tension = b.bow.curve.statics.braced.tension
     assert b.string.fit.tension_lbf == pytest.approx(tension / (0.45359237 * G_STANDARD))
+
+
+FORM_LENGTHS = {
+    "longbow": (62, 72),
+    "hybrid": (58, 68),
+    "recurve": (62, 72),
+    "static_tip": (52, 66),
+}
+
+
+def test_the_doubt_of_a_scales_readings_covers_bows_of_another_kind():
+    """The model is told the wrong form, length and marking; a few readings are all it has."""
+    rng = np.random.default_rng(3)
+    off = []
+    for _ in range(70):
+        true_form, told_form = rng.choice(list(FORM_LENGTHS), 2)
+        weight = rng.uniform(25, 60)
+        lengths = [float(rng.integers(*FORM_LENGTHS[f])) for f in (true_form, told_form)]
+        common = {"takedown": False, "marked_weight_lbf": weight}
+        truth = force_draw(Bow(form=true_form, length_in=lengths[0], **common))
+        at = np.sort(rng.choice(np.arange(18.0, 29), size=int(rng.integers(1, 4)), replace=False))
+        read = tuple((float(d), truth.force(d) * (1 + rng.normal(0, 0.004))) for d in at)
+        told = force_draw(Bow(form=told_form, length_in=lengths[1], measured=read, **common))
+        for draw in rng.uniform(22, min(29.5, told.draw_in[-1], truth.draw_in[-1]), 4):
+            exact = Estimate(value=float(draw), plus_minus=0, source="rule")
+            weighed = weight_at_draw(told, exact)
+            off.append(abs(weighed.value - truth.force(draw)) / weighed.plus_minus)
+    off = np.array(off)
+    assert (off < 1).mean() >= 0.72
+    assert (off < 1.645).mean() >= 0.88

@@ -226,8 +226,40 @@ class TestMeasured:
         for draw, force in self.readings:
             assert curve.force(draw) == pytest.approx(force)
         assert (np.diff(curve.force_lbf) > 0).all()
-        assert curve.is_measured_at(27)
+        assert curve.is_measured_at(27.6)
+        assert not curve.is_measured_at(26)
         assert not curve.is_measured_at(31)
+
+    def test_the_models_own_points_give_the_models_own_curve(self):
+        plain = force_draw(bow("recurve", 68))
+        two = tuple((d, plain.force(d)) for d in (20.0, 28.0))
+        curve = force_draw(bow("recurve", 68, measured=two))
+        for draw in (14.0, 22.0, 24.0, 26.0, 30.0):
+            assert curve.force(draw) == pytest.approx(plain.force(draw), abs=0.02)
+
+    @pytest.mark.parametrize(
+        ("past", "lifts"),
+        [
+            ([33.0], False),
+            ([32.5, 33.0], False),
+            ([30.0, 31.0, 32.0, 33.0], True),
+            ([30.0, 30.5, 31.0, 33.0], False),  # too far apart
+        ],
+    )
+    def test_only_a_close_pull_lifts_the_geometrys_end(self, past, lifts):
+        short = {"takedown": False, "marked_draw_in": 26.0}
+        plain = force_draw(bow("recurve", 52, **short))
+        assert plain.end_in < 33
+        pull = tuple(
+            (d, plain.force(min(d, 28.0)) + 3 * max(0, d - 28)) for d in [24.0, 28.0, *past]
+        )
+        read = force_draw(bow("recurve", 52, measured=pull, **short))
+        assert (read.end_in == 33.0) == lifts
+        if not lifts:
+            assert read.end_in == pytest.approx(plain.end_in)
+            assert read.end_reason == plain.end_reason
+        alone = force_draw(bow("recurve", 52, measured=pull[-1:], **short))
+        assert (alone.end_in, alone.measured_points) == (pytest.approx(plain.end_in), 0)
 
     def test_one_reading_scales_the_whole_curve(self):
         plain = force_draw(bow("recurve", 68))

@@ -194,10 +194,7 @@ class TestWeight:
             assert found[0].action.changes["bow.marked_weight_lbf"] == round(marked, 2)
         uneven = [f for f in findings("weight", b) if "further out" in f.said.plain()]
         assert bool(uneven) != told
-        assert (
-            bench({"bow.measured": [[28.0, 36.0]], **changes}).bow.curve.measured_range_in
-            is not None
-        )
+        assert bench({"bow.measured": [[28.0, 36.0]], **changes}).bow.curve.read_at_in == (28,)
         weighed = bench({"bow.measured": [[28.0, 36.0]], **changes})
         assert not any("as they stand" in f.said.plain() for f in findings("weight", weighed))
 

@@ -14,7 +14,7 @@ import numpy as np
 
 from lyrandis.core.arrays import Array
 from lyrandis.core.bow.curve import ForceDraw
-from lyrandis.core.estimate import Estimate
+from lyrandis.core.estimate import Estimate, Source
 from lyrandis.core.rig import Bow, String
 from lyrandis.core.string.measures import ordinary_mass_gr
 from lyrandis.core.units import J_PER_FTLB, KG_PER_GRAIN, M_PER_FT
@@ -26,6 +26,7 @@ RESIDUE_MOST = 2 / 7
 FLOOR_PER_KAPPA = (1 - RESIDUE_MOST) / RESIDUE_MOST
 MARKING_SD_LBF = 1.5
 _SCALE_SD_SHARE = 0.01
+_SHAPE_SD_SHARE = 0.015  # of the weight, an inch away from what the scale told
 _STRING_SHARE = 1 / 3  # of a string moves with the arrow: its speed rises evenly from the tip
 _CURVE_GPP = (2.0, 18.0, 65)  # from, to, points
 
@@ -81,13 +82,14 @@ def weight_at_draw(curve: ForceDraw, draw: Estimate) -> Estimate:
     """Weight [lb] at the archer's true draw; ± from the marking or scale and from the draw."""
     force = curve.force(draw.value)
     from_draw = curve.slope(draw.value) * draw.plus_minus
-    if curve.is_measured_at(draw.value):
-        return Estimate(
-            value=force,
-            plus_minus=math.hypot(_SCALE_SD_SHARE * force, from_draw),
-            source="measured",
-        )
-    return Estimate(value=force, plus_minus=math.hypot(MARKING_SD_LBF, from_draw), source="model")
+    unread = curve.unread_in(draw.value)
+    if unread is None:
+        sd = MARKING_SD_LBF
+    else:
+        scale = math.hypot(_SCALE_SD_SHARE * force, _SHAPE_SD_SHARE * unread * force)
+        sd = min(scale, math.hypot(MARKING_SD_LBF, _SCALE_SD_SHARE * force))
+    source: Source = "measured" if unread == 0.0 else "model"
+    return Estimate(value=force, plus_minus=math.hypot(sd, from_draw), source=source)
 
 
 def draw_speed_share(curve: ForceDraw, draw_in: float, sd_in: float) -> float:

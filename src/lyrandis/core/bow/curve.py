@@ -5,6 +5,7 @@ Draws are in inches, trade standard; forces in pounds. `force_draw` is the one e
 
 from __future__ import annotations
 
+from bisect import bisect_left
 from dataclasses import dataclass
 from functools import lru_cache
 from typing import Any
@@ -31,6 +32,9 @@ _ONSET_FROM_IN = 17.0
 LEAST_STROKE_IN = 4.0
 _SCALE_PAST_IN = 4.0  # a scale may be pulled so far past the longest draw computed
 MEASURED_WITHIN_IN = 0.5
+CLOSE_READINGS_IN = 2.0  # so close together, what lies between is read as well
+# A pull that may lift the geometry's end: so many readings over its last inches, so close.
+LIFTING_READINGS, LIFTING_OVER_IN, LIFTING_STEP_IN = 4, 3.0, 1.25
 
 
 class CurveTooShortError(ValueError):
@@ -102,7 +106,8 @@ class ForceDraw:
     """A force–draw curve from brace to where the model or the readings end.
 
     draw_in [in, trade] and force_lbf [lb] have shape (n,); `angle_deg` is the string's angle at
-    each draw; `end_in` the draw where the bow's geometry ends, `end_reason` why.
+    each draw; `end_in` the draw where the bow's geometry ends, `end_reason` why; `read_at_in` the
+    draws at which a scale was read.
     """
 
     statics: Statics
@@ -112,7 +117,7 @@ class ForceDraw:
     end_in: float
     end_reason: str
     measured_points: int
-    measured_range_in: tuple[float, float] | None
+    read_at_in: tuple[float, ...]
 
     def __post_init__(self) -> None:
         object.__setattr__(self, "_spline", PchipInterpolator(self.draw_in, self.force_lbf))
@@ -141,10 +146,23 @@ class ForceDraw:
         """Full angle between the string's halves [degrees]; from the model."""
         return float(self._angle(draw_in))  # type: ignore[attr-defined]
 
+    def unread_in(self, draw_in: float) -> float | None:
+        """How far from the nearest reading [in] a draw lies, past the half inch that one tells.
+
+        None where nothing was read; 0 between two readings that stand close.
+        """
+        read = self.read_at_in
+        if not read:
+            return None
+        i = bisect_left(read, draw_in)
+        if 0 < i < len(read) and read[i] - read[i - 1] <= CLOSE_READINGS_IN:
+            return 0.0
+        nearest = min(abs(draw_in - at) for at in read[max(i - 1, 0) : i + 1])
+        return max(0.0, nearest - MEASURED_WITHIN_IN - 1e-9)
+
     def is_measured_at(self, draw_in: float) -> bool:
-        """Whether the scale was read within half an inch of this draw."""
-        r = self.measured_range_in
-        return r is not None and r[0] - MEASURED_WITHIN_IN <= draw_in <= r[1] + MEASURED_WITHIN_IN
+        """Whether the scale was read within half an inch of this draw, or closely about it."""
+        return self.unread_in(draw_in) == 0.0
 
 
 def _model_end(draw: Array, force: Array, angle: Array) -> tuple[int, float, str]:
@@ -199,13 +217,33 @@ def _check_readings(readings: tuple[tuple[float, float], ...], brace_draw: float
 
 
 def _with_readings(draw: Array, model: Array, points: Array) -> tuple[Array, Array]:
-    """The model's curve made to pass through the readings, the model scaled beyond their ends."""
-    at = np.interp(points[:, 0], draw, model)
-    first, last = points[0, 1] / at[0], points[-1, 1] / at[-1]
-    below, above = draw < points[0, 0] - 1e-9, draw > points[-1, 0] + 1e-9
-    d = np.concatenate([draw[below], points[:, 0], draw[above]])
-    f = np.concatenate([model[below] * first, points[:, 1], model[above] * last])
-    return d, f
+    """The model's curve made to pass through the readings, its shape kept between and beyond them.
+
+    What a reading says of the model is carried on evenly to the next one. Where that would not
+    rise, nothing but the readings stands between the first and the last of them.
+    """
+    ratio = points[:, 1] / np.interp(points[:, 0], draw, model)
+    away = np.abs(draw[:, None] - points[:, 0]).min(axis=1) > 1e-9
+    d = np.sort(np.concatenate([draw[away], points[:, 0]]))
+    f = np.interp(d, draw, model) * np.interp(d, points[:, 0], ratio)
+    if (np.diff(f) > 0).all():
+        return d, f
+    between = (d > points[0, 0]) & (d < points[-1, 0]) & ~np.isin(d, points[:, 0])
+    return d[~between], f[~between]
+
+
+def _that_count(points: Array, end_in: float) -> Array:
+    """The readings that a curve is made of: past the geometry's end only those of a close pull.
+
+    One reading there may be a slip of the pen, and the limit it would lift is there for safety.
+    """
+    last = points[-1, 0]
+    if last <= end_in:
+        return points
+    near = points[points[:, 0] >= last - LIFTING_OVER_IN, 0]
+    if len(near) >= LIFTING_READINGS and np.diff(near).max() <= LIFTING_STEP_IN:
+        return points
+    return points[points[:, 0] <= end_in]
 
 
 def force_draw(bow: Bow, material: StringMaterial = "polyester") -> ForceDraw:
@@ -225,7 +263,7 @@ def force_draw(bow: Bow, material: StringMaterial = "polyester") -> ForceDraw:
     >>> round(curve.force(28), 1), round(curve.slope(28), 2), round(curve.angle(28))
     (50.0, 2.47, 132)
 
-    Source: docs/mechanics A2; the readings by a monotone spline, the model scaled beyond them.
+    Source: docs/mechanics A2; the model's shape carried through the readings, scaled beyond them.
     """
     return _force_draw(bow.model_copy(update=_ABOUT_THE_ARROW), material)
 
@@ -266,22 +304,16 @@ def _force_draw(bow: Bow, material: StringMaterial) -> ForceDraw:
     )
     draw = np.append(draw[:n], end) if draw[n - 1] < end else draw[:n]
     if not bow.measured:
-        return ForceDraw(statics, draw, force, angle, end, why, 0, None)
-    points = _check_readings(bow.measured, brace_draw)
+        return ForceDraw(statics, draw, force, angle, end, why, 0, ())
+    points = _that_count(_check_readings(bow.measured, brace_draw), float(draw[-1]))
+    if not len(points):
+        return ForceDraw(statics, draw, force, angle, end, why, 0, ())
     if points[-1, 0] > draw[-1]:
         end = float(points[-1, 0])
         why = "the longest draw read off the scale"
     d, f = _with_readings(draw, force, points)
-    return ForceDraw(
-        statics,
-        d,
-        f,
-        np.interp(d, draw, angle),
-        end,
-        why,
-        len(points),
-        (float(points[0, 0]), float(points[-1, 0])),
-    )
+    read_at = tuple(float(at) for at in points[:, 0])
+    return ForceDraw(statics, d, f, np.interp(d, draw, angle), end, why, len(points), read_at)
 
 
 def refuse_past_end(curve: ForceDraw, draw_in: float, length_in: float) -> None:
