@@ -149,7 +149,8 @@ def test_one_of_a_thing_is_said_otherwise():
     assert write(1, "weeks") == "1 week"
 
 
-@pytest.mark.parametrize("number", [1e16, -1e300, float("inf")])
-def test_a_number_that_nobody_measures_is_written_all_the_same(number):
-    for quantity in ("draw", "weight", "turns"):
-        assert write(number, quantity).startswith(("inf", "1e+", "-1e+", "2", "−", "-2", "3", "4"))
+@pytest.mark.parametrize(
+    ("number", "said"), [(1e16, "1e+16 lb"), (-1e300, "-1e+300 lb"), (float("inf"), "inf lb")]
+)
+def test_a_number_that_nobody_measures_is_written_all_the_same(number, said):
+    assert write(number, "weight") == said

@@ -19,7 +19,7 @@ from lyrandis.core.stations import (
     weight,
 )
 from lyrandis.core.stations.base import Problem, RailNote, StationView, Teller, note, view
-from lyrandis.core.stations.tried import Trials
+from lyrandis.core.stations.tried import Proof
 from lyrandis.core.stops import StationId
 
 TELLERS: dict[StationId, Teller] = {
@@ -44,13 +44,13 @@ def notes(bench: Bench) -> list[RailNote]:
 def views(bench: Bench, of: Collection[StationId] | None = None) -> list[StationView]:
     """Stations as they are shown, in working order; every one if `of` is None."""
     shown = [s.id for s in ROUTE if of is None or s.id in of]
-    trials = Trials(bench)
-    return [_tried(trials, view(id, TELLERS[id], bench)) for id in shown]
+    proof = Proof(bench)
+    return [_tried(proof, view(id, TELLERS[id], bench)) for id in shown]
 
 
-def _tried(trials: Trials, told: StationView) -> StationView:
+def _tried(proof: Proof, told: StationView) -> StationView:
     """A station with those actions only that hold when they are tried."""
-    findings = [trials.tried(told.station, f) for f in told.findings]
+    findings = [proof.tried(told.station, f) for f in told.findings]
     return told.model_copy(update={"findings": findings})
 
 

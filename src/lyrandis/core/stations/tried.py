@@ -16,7 +16,7 @@ from lyrandis.core.stops import StationId
 _SAME = 1e-9
 
 
-class Trials:
+class Proof:
     """Tries what the findings of a rig offer."""
 
     def __init__(self, bench: Bench) -> None:

@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
+from lyrandis.core.terms.chapters import THE_ARROW as _ARROW
 from lyrandis.core.terms.term import Term, say, school, term
-
-_ARROW = "The arrow"
 
 ARROW: tuple[Term, ...] = (
     term(

@@ -3,9 +3,9 @@
 from __future__ import annotations
 
 from lyrandis.core.bow.form import TRADE_OFFSET_IN
+from lyrandis.core.terms.chapters import BOW_AND_ARCHER as _FIT
+from lyrandis.core.terms.chapters import THE_BOW as _BOW
 from lyrandis.core.terms.term import Term, say, school, term
-
-_BOW, _FIT = "The bow", "Bow and archer"
 
 BOW: tuple[Term, ...] = (
     term(

@@ -36,11 +36,12 @@ class Shape(BaseModel):
 
 
 class Drawing(BaseModel):
-    """A picture of some terms: its shapes, and the window that shows them."""
+    """A picture of some terms: the chapter it stands before, its shapes, and the window on them."""
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
 
     id: str
+    about: str
     title: str
     says: str
     unit: Literal["in", "mm"]

@@ -19,6 +19,14 @@ from lyrandis.core.fit.draw_length import draw_lines
 from lyrandis.core.fit.first_rig import EYE_ABOVE_NOCK_MM, RELEASE, first_rig
 from lyrandis.core.rig import Bow, Form, Release, Rig
 from lyrandis.core.string.measures import usual_length_in
+from lyrandis.core.terms.chapters import (
+    AIMING,
+    BOW_AND_ARCHER,
+    TAB_AND_HAND,
+    THE_ARROW,
+    THE_BOW,
+    THE_STRING,
+)
 from lyrandis.core.terms.drawing import Drawing, Points, Shape, area, box, line, span
 from lyrandis.core.tune.nock_point import nock_start
 from lyrandis.core.units import MM_PER_IN
@@ -71,7 +79,7 @@ def _bow(form: Form) -> Drawing:
     half = rig.bow.length_in / 2
     whole_back = tuple(reversed(back)) + _lying(at_brace.riser_back)[::-1] + other_back
     return Drawing(
-        id=f"bow-{form}",
+        id=f"bow-{form}", about=THE_BOW,
         title=FORMS[form].title,
         says="Strung and laid down, the string up, the upper limb to the right.",
         unit="in",
@@ -151,7 +159,7 @@ def _drawn() -> Drawing:
     angle = math.atan2(end[1], nock - end[0])
     arc = [angle * (i / 8 - 1) for i in range(17)]
     return Drawing(
-        id="full-draw",
+        id="full-draw", about=BOW_AND_ARCHER,
         title="At full draw",
         says="Seen from the side, the archer to the right.",
         unit="in",
@@ -185,7 +193,7 @@ def _at_the_grip() -> Drawing:
     brace = of.arrow_nock[0]
     back = -reference_offset_in(rig.bow, "back")
     return Drawing(
-        id="grip",
+        id="grip", about=BOW_AND_ARCHER,
         title="The middle of the bow",
         says="Seen from the side, the archer to the right.",
         unit="in",
@@ -226,7 +234,7 @@ def _string() -> Drawing:
     )
     bundle = [(i - 1) * 0.16 for i in range(3)]
     return Drawing(
-        id="string",
+        id="string", about=THE_STRING,
         title="The string",
         says="Off the bow, drawn straight by its two loops.",
         unit="in",
@@ -261,7 +269,7 @@ def _arrow() -> Drawing:
                 (4.8, side * half))  # fmt: skip
 
     return Drawing(
-        id="arrow",
+        id="arrow", about=THE_ARROW,
         title="The arrow",
         says="The arrow nock to the left.",
         unit="in",
@@ -291,7 +299,7 @@ def _nocked() -> Drawing:
     start = nock_start(changed(Rig(), {"archer.release": "split"}))
     high, thick = start.start_mm, 6.0
     return Drawing(
-        id="nocked",
+        id="nocked", about=THE_STRING,
         title="The arrow on the string",
         says="Seen from the side, the archer to the right: measured from square, and begun level.",
         unit="mm",
@@ -320,7 +328,7 @@ def _from_behind() -> Drawing:
     plate = _SHORT_CUT_MM
     middle = plate - thick / 2
     return Drawing(
-        id="from-behind",
+        id="from-behind", about=THE_BOW,
         title="From behind",
         says="A right-handed bow cut short of centre, seen as the archer sees it at brace.",
         unit="mm",
@@ -392,7 +400,7 @@ def _hand(release: Release) -> Drawing:
         says = "The string hand from the side, the target to the left."
         bottom = low - 6
     return Drawing(
-        id=f"hand-{release}", title=title, says=says, unit="mm",
+        id=f"hand-{release}", about=TAB_AND_HAND, title=title, says=says, unit="mm",
         left=-72, right=72, bottom=bottom, top=44, shapes=tuple(shapes),
     )  # fmt: skip
 
@@ -403,7 +411,7 @@ def _aim() -> Drawing:
     long = rig.arrow.shaft_length_in * MM_PER_IN
     beyond = long * 1.4
     return Drawing(
-        id="aim",
+        id="aim", about=AIMING,
         title="Eye, arrow and mark",
         says="From the side, the target to the left: the line of sight runs over the arrow's tip.",
         unit="mm",

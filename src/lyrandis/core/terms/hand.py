@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
+from lyrandis.core.terms.chapters import AIMING as _AIM
+from lyrandis.core.terms.chapters import TAB_AND_HAND as _HAND
 from lyrandis.core.terms.term import Term, term
-
-_HAND, _AIM = "Tab and hand", "Aiming"
 
 HAND: tuple[Term, ...] = (
     term(

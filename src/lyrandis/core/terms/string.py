@@ -2,9 +2,8 @@
 
 from __future__ import annotations
 
+from lyrandis.core.terms.chapters import THE_STRING as _STRING
 from lyrandis.core.terms.term import Term, school, term
-
-_STRING = "The string"
 
 STRING: tuple[Term, ...] = (
     term(

@@ -2455,9 +2455,11 @@ export interface components {
         };
         /**
          * Drawing
-         * @description A picture of some terms: its shapes, and the window that shows them.
+         * @description A picture of some terms: the chapter it stands before, its shapes, and the window on them.
          */
         Drawing: {
+            /** About */
+            about: string;
             /** Bottom */
             bottom: number;
             /** Id */

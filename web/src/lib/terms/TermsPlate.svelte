@@ -1,7 +1,7 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api/client';
 	import { reference } from '$lib/bench/reference.svelte';
-	import Label from '$lib/charts/Label.svelte';
+	import Dimension from '$lib/plates/Dimension.svelte';
 	import { curveCatmullRomClosed, line } from 'd3-shape';
 	import { fit, path, type Point } from '$lib/plates/frame';
 	import { leaders, type Word } from './leaders';
@@ -104,30 +104,16 @@
 		{#if shape.kind === 'span'}
 			{@const [a, b] = shape.points as [number, number][]}
 			{@const [x1, y1, x2, y2] = [at.x(a![0]), at.y(a![1]), at.x(b![0]), at.y(b![1])]}
-			{@const upright = Math.abs(x2 - x1) < Math.abs(y2 - y1)}
-			{@const colour = on ? 'var(--heather)' : 'var(--quiet)'}
-			<path d="M{x1} {y1}L{x2} {y2}" stroke={colour} stroke-width={on ? 2.4 : 1} fill="none" />
-			{#each [[x1, y1], [x2, y2]] as [x, y], i (i)}
-				<path
-					d={upright ? `M${x! - 4} ${y! + 3}l8 -6` : `M${x! - 3} ${y! + 4}l6 -8`}
-					stroke={colour}
-					stroke-width="1.4"
-				/>
-			{/each}
-			{@const says = [
-				schools.get(shape.part ?? ''),
-				shape.value ? reference.valueText(shape.value) : ''
-			]}
-			{#if says.some(Boolean)}
-				<text
-					class="halo"
-					x={upright ? x1 + 9 : (x1 + x2) / 2}
-					y={upright ? (y1 + y2) / 2 + 4 : y1 - 6}
-					text-anchor={upright ? 'start' : 'middle'}
-					style:fill={on ? 'var(--heather)' : 'var(--quiet)'}
-					><Label text={says.filter(Boolean).join(' ')} /></text
-				>
-			{/if}
+			<Dimension
+				{x1}
+				{y1}
+				{x2}
+				{y2}
+				accent={on}
+				label={[schools.get(shape.part ?? ''), shape.value ? reference.valueText(shape.value) : '']
+					.filter(Boolean)
+					.join(' ')}
+			/>
 			<path d="M{x1} {y1}L{x2} {y2}" stroke="transparent" stroke-width="14" fill="none" />
 		{:else}
 			{@const outline = shape.smooth
@@ -216,11 +202,11 @@
 		display: block;
 		width: 100%;
 	}
-	text {
+	svg :global(text) {
 		font-size: 12.5px;
 		fill: var(--ink);
 	}
-	.halo {
+	svg :global(.halo) {
 		paint-order: stroke;
 		stroke: var(--paper);
 		stroke-width: 4px;

@@ -48,18 +48,9 @@
 			.map((about) => ({ about, terms: all.filter((t) => t.about === about && found.has(t.id)) }))
 			.filter((c) => c.terms.length)
 	);
-	/** Which drawings stand before which chapter: by the chapter's own words in them. */
-	const shown: Record<string, string[]> = {
-		'The bow': ['bow-longbow', 'bow-hybrid', 'bow-recurve', 'bow-static_tip', 'from-behind'],
-		'Bow and archer': ['grip', 'full-draw'],
-		'The string': ['string', 'nocked'],
-		'The arrow': ['arrow'],
-		'Tab and hand': ['hand-three_under', 'hand-split', 'hand-thumb'],
-		Aiming: ['aim']
-	};
 	const pictures = (about: string) =>
 		drawings
-			.filter((d) => shown[about]?.includes(d.id))
+			.filter((d) => d.about === about)
 			.filter((d) => !sought.trim() || d.shapes.some((s) => s.term && found.has(s.term)));
 	const confusions = $derived(
 		(terms.all?.confusions ?? []).filter(
