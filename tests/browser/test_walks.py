@@ -289,6 +289,7 @@ def test_by_lamp_on_a_tablet(page, empty):
         for leaf in range(max(page.get_by_role("tab").count(), 1)):
             if page.get_by_role("tab").count():
                 page.get_by_role("tab").nth(leaf).click()
+            expect(page.locator("[aria-busy=true]")).to_have_count(0)
             for why in page.locator("summary", has_text="Why").all():
                 why.click()
             told = page.locator("body").inner_text()

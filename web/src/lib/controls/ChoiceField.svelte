@@ -71,18 +71,12 @@
 		flex: none;
 		color: var(--quiet) !important;
 		border-bottom: 2px solid transparent;
-		min-width: 24px;
-		min-height: 24px;
+		min-width: var(--target);
+		min-height: var(--target);
 		padding: 0.1rem 0 0.15rem;
 		white-space: nowrap;
 		background: none;
 		border-radius: 0;
-	}
-	@media (max-width: 900px), (pointer: coarse) {
-		.choice :global(.choice-item) {
-			min-height: 44px;
-			min-width: 44px;
-		}
 	}
 	.choice :global(.choice-item:hover) {
 		color: var(--ink) !important;

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { page } from '$app/state';
 	import { useBench } from '$lib/bench/bench.svelte';
-	import { notify } from '$lib/bench/notice.svelte';
+	import { tellOfSheet } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
 	import { deeds } from './deeds.svelte';
@@ -22,10 +22,6 @@
 	$effect(() => {
 		if (here) unfolded = false;
 	});
-	/** The sheet shows what is kept: with changes not kept that is said. */
-	function sheet(): void {
-		if (bench().dirty) notify('The sheet shows what is kept; the changes not kept are not on it.');
-	}
 	/** Whether the list of rigs was asked for: it is a heavy thing for one line of text. */
 	let asked = $state(false);
 </script>
@@ -122,8 +118,11 @@
 				<a href="{base}/schedule" aria-current={here === 'schedule' ? 'page' : undefined}
 					>Schedule</a
 				>
-				<a href="/api/rigs/{bench().id}/sheet" target="_blank" rel="noopener" onclick={sheet}
-					>Print sheet</a
+				<a
+					href="/api/rigs/{bench().id}/sheet"
+					target="_blank"
+					rel="noopener"
+					onclick={() => tellOfSheet(bench().dirty)}>Print sheet</a
 				>
 				<a href="/terms?rig={bench().id}">Terms</a>
 				<button onclick={() => (deeds.units = true)}>Units</button>
@@ -142,13 +141,6 @@
 		overflow-y: auto;
 	}
 	.brand {
-		display: flex;
-		gap: 0.6rem;
-		align-items: center;
-		font-family: var(--slab);
-		font-size: 1.5rem;
-		font-weight: 600;
-		text-decoration: none;
 		margin-bottom: 1rem;
 	}
 	#route {

@@ -55,7 +55,6 @@
 		background: none;
 		border: 0;
 		padding: 0;
-		min-height: 24px;
 		cursor: pointer;
 		text-align: left;
 	}
@@ -67,10 +66,5 @@
 		margin: 0.15rem 0 0;
 		padding-left: 1rem;
 		list-style: '– ';
-	}
-	@media (max-width: 900px), (pointer: coarse) {
-		button {
-			min-height: 44px;
-		}
 	}
 </style>

@@ -159,13 +159,6 @@
 		padding: 2rem 1.5rem;
 	}
 	.brand {
-		display: flex;
-		gap: 0.6rem;
-		align-items: center;
-		font-family: var(--slab);
-		font-weight: 600;
-		font-size: 1.5rem;
-		text-decoration: none;
 		margin-bottom: 1.6rem;
 	}
 	h1 {

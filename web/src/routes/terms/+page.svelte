@@ -171,15 +171,6 @@
 		align-items: center;
 		margin-bottom: 1.2rem;
 	}
-	.brand {
-		display: flex;
-		gap: 0.6rem;
-		align-items: center;
-		font-family: var(--slab);
-		font-weight: 600;
-		font-size: 1.5rem;
-		text-decoration: none;
-	}
 	h1 {
 		font-size: 2.05rem;
 	}

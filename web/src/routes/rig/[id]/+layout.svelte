@@ -3,7 +3,7 @@
 	import { beforeNavigate, goto, invalidate } from '$app/navigation';
 	import { page } from '$app/state';
 	import { putBench, type RigBench } from '$lib/bench/bench.svelte';
-	import { notify } from '$lib/bench/notice.svelte';
+	import { notify, tellOfSheet } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import Findings from '$lib/frame/Findings.svelte';
 	import Hatch from '$lib/frame/Hatch.svelte';
@@ -92,7 +92,7 @@
 		undo: () => void back(false),
 		redo: () => void back(true),
 		print: () => {
-			if (bench?.dirty) notify('The sheet shows what is kept; the changes not kept are not on it.');
+			tellOfSheet(bench?.dirty ?? false);
 			window.open(`/api/rigs/${id}/sheet`, '_blank', 'noopener');
 		},
 		trial: () => void trial()
