@@ -94,9 +94,6 @@
 			grid-column: 1 / -1;
 			grid-row: 2;
 		}
-		.line {
-			flex-wrap: wrap;
-		}
 	}
 	.answers {
 		display: flex;
@@ -107,11 +104,12 @@
 	}
 	.line {
 		display: flex;
-		gap: 1.2rem;
+		flex-wrap: wrap;
+		gap: 0 1.2rem;
 		align-items: center;
 	}
 	.line .line-input {
-		flex: 1;
+		flex: 1 1 11rem;
 	}
 	.quiet {
 		font-size: 0.82rem;

@@ -84,6 +84,14 @@
 		padding: 0.22rem 0;
 		font-size: 0.93rem;
 	}
+	@media (max-width: 600px) {
+		li {
+			grid-template-columns: 1fr auto;
+		}
+		li > :last-child {
+			grid-column: 1 / -1;
+		}
+	}
 	p {
 		font-size: 0.85rem;
 		margin-top: 0.4rem;

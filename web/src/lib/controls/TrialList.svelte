@@ -121,6 +121,9 @@
 		font-size: 0.86rem;
 	}
 	.files {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0 1rem;
 		margin-top: 0.5rem;
 	}
 	.struck span:not(.deeds) {
@@ -137,5 +140,15 @@
 	}
 	p {
 		font-size: 0.9rem;
+	}
+	@media (max-width: 600px) {
+		li {
+			grid-template-columns: 1fr;
+			gap: 0.1rem;
+		}
+		li > :first-child {
+			color: var(--quiet);
+			font-size: 0.86rem;
+		}
 	}
 </style>
