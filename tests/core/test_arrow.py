@@ -119,7 +119,7 @@ def test_heavier_string_asks_for_a_weaker_shaft():
         ({"side_plate": "hard"}, {}, {}, "hard side plate"),
         ({}, {}, {"release": "thumb"}, "thumb release"),
         ({"form": "static_tip", "length_in": 54, "brace_height_in": 6.5}, {}, {}, "static tips"),
-        ({}, {"point_gr": 10, "insert_gr": 0, "shaft_length_in": 28.5}, {}, "the spine"),
+        ({}, {"point_gr": 10, "insert_gr": 0, "shaft_length_in": 28.5}, {}, "the resulting spine"),
     ],
 )
 def test_outside_the_fit_there_is_no_number_and_practice_has_the_word(bow, arrow, archer, word):

@@ -61,12 +61,6 @@ def _mass(b: Bench) -> tuple[Value, TallySource]:
     return value, "measured" if m.measured else "rule"
 
 
-def _gpp(b: Bench) -> tuple[Value, TallySource]:
-    w = b.arrow.shot.weight_at_draw_lbf
-    gpp = b.arrow.shot.grains_per_pound
-    return Value(value=gpp, quantity="gpp", plus_minus=gpp * w.plus_minus / w.value), w.source
-
-
 def _point_on(b: Bench) -> tuple[Value, TallySource]:
     if b.aim.point_on is None:
         raise RefusedError("archer.eye_above_nock_mm", "Point-on lies beyond 400 m.")
@@ -84,7 +78,7 @@ _ENTRIES: tuple[tuple[str, str, StationId, Callable[[Bench], tuple[Value, TallyS
     ("brace", "Brace", "brace", _brace),
     ("nock", "Nock point", "nock-point", _nock),
     ("mass", "Arrow", "arrow", _mass),
-    ("gpp", "Grains per pound", "arrow", _gpp),
+    ("gpp", "Grains per pound", "arrow", lambda b: _told("gpp", b.arrow.gpp)),
     ("speed", "Speed", "arrow", lambda b: _told("speed", b.arrow.shot.speed_fps)),
     ("point_on", "Point-on", "crawls", _point_on),
 )

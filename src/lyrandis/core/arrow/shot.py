@@ -25,6 +25,7 @@ SPEED_SHARE_SD = 0.05
 RESIDUE_MOST = 2 / 7
 FLOOR_PER_KAPPA = (1 - RESIDUE_MOST) / RESIDUE_MOST
 MARKING_SD_LBF = 1.5
+MARKED_AT_IN = 28.0  # by the trade standard
 _SCALE_SD_SHARE = 0.01
 _SHAPE_SD_SHARE = 0.015  # of the weight, an inch away from what the scale told
 _STRING_SHARE = 1 / 3  # of a string moves with the arrow: its speed rises evenly from the tip
@@ -90,6 +91,12 @@ def weight_at_draw(curve: ForceDraw, draw: Estimate) -> Estimate:
         sd = min(scale, math.hypot(MARKING_SD_LBF, _SCALE_SD_SHARE * force))
     source: Source = "measured" if unread == 0.0 else "model"
     return Estimate(value=force, plus_minus=math.hypot(sd, from_draw), source=source)
+
+
+def weight_at_28in(curve: ForceDraw) -> Estimate:
+    """Weight [lb] at 28 in, or where the curve ends before; ± from the marking or scale."""
+    at = min(MARKED_AT_IN, float(curve.draw_in[-1]))
+    return weight_at_draw(curve, Estimate(value=at, plus_minus=0.0, source="rule"))
 
 
 def draw_speed_share(curve: ForceDraw, draw_in: float, sd_in: float) -> float:

@@ -151,7 +151,7 @@ class _Asked:
         """0 in the middle of the range, rising over its last tenth to 1 at the very end."""
         tenth = _EDGE_TENTH * (self.high - self.low)
         left = min(self.value - self.low, self.high - self.value)
-        return max(0.0, 1.0 - left / tenth) if tenth else 0.0
+        return max(0.0, 1.0 - left / tenth)
 
     def said(self) -> Said:
         """Why there is no window."""
@@ -257,7 +257,7 @@ def spine_window(
             + fit.string * (string_mass_g(bow, string) - REFERENCE_STRING_G)
         )
     )
-    result = _Asked("the spine that it comes to,", "spine", value, *FIT_SPINE)
+    result = _Asked("the resulting spine", "spine", value, *FIT_SPINE)
     if not outside and result.outside:
         outside = [result.said()]
     if outside:
@@ -302,5 +302,5 @@ def _share(bow: Bow, arrow: Arrow, brace: float, asked: list[_Asked]) -> tuple[f
     for a in asked:
         if a.nearness:
             share = math.hypot(share, _EDGE_SHARE * a.nearness**2)
-            widened.append(say(f"{a.name.rstrip(',')} is near the end of the fit"))
+            widened.append(say(f"{a.name} is near the end of the fit"))
     return share, widened

@@ -12,10 +12,9 @@ from lyrandis.core.arrow.shot import (
     arrow_floor,
     shot,
     virtual_mass_gr,
-    weight_at_draw,
+    weight_at_28in,
 )
 from lyrandis.core.arrow.window import (
-    REFERENCE_DRAW_IN,
     SpineWindow,
     refuse_short,
     spine_window,
@@ -51,16 +50,23 @@ class ArrowBench:
     @cached_property
     def window(self) -> SpineWindow:
         """The first spine suggestion, or why there is none."""
-        r, curve = self.rig, self.bow.curve
-        at_28in = min(REFERENCE_DRAW_IN, float(curve.draw_in[-1]))
+        r = self.rig
         return spine_window(
             r.archer,
             r.bow,
             r.string,
             r.arrow,
-            weight_at_draw(curve, Estimate(value=at_28in, plus_minus=0.0, source="rule")),
+            weight_at_28in(self.bow.curve),
             self.bow.weight,
             self.archer.true_draw.plus_minus,
+        )
+
+    @property
+    def gpp(self) -> Estimate:
+        """Grains per pound at the true draw, with the weight's ±."""
+        weight, gpp = self.bow.weight, self.shot.grains_per_pound
+        return Estimate(
+            value=gpp, plus_minus=gpp * weight.plus_minus / weight.value, source=weight.source
         )
 
     @property

@@ -10,12 +10,11 @@ import math
 from typing import Any
 
 from lyrandis.core.arrow.build import PARTS_SD_SHARE, build
-from lyrandis.core.arrow.shot import arrow_floor, weight_at_draw
-from lyrandis.core.arrow.window import REFERENCE_DRAW_IN, spine_window, stiff_enough_spine
+from lyrandis.core.arrow.shot import arrow_floor, weight_at_28in, weight_at_draw
+from lyrandis.core.arrow.window import spine_window, stiff_enough_spine
 from lyrandis.core.bow.curve import force_draw, refuse_past_end
 from lyrandis.core.bow.form import FORMS
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.estimate import Estimate
 from lyrandis.core.fields import changed
 from lyrandis.core.fit.draw_length import true_draw_in
 from lyrandis.core.rig import Anchor, Form, Hand, Release, Rig
@@ -30,7 +29,7 @@ RELEASE: dict[Form, Release] = {
 ARROW_BEYOND_DRAW_IN = 1.5
 _SHAFT_STEP_IN = 0.5
 _TAKEDOWN_CUT_MM, _STATIC_TIP_CUT_MM = 1.0, -6.0
-_MOST_SHAFT_GPI = 17.0  # heavier shafts are rare
+_MOST_FIRST_GPI = 17.0  # heavier shafts are rare
 _SPINE_STEP = 10
 
 
@@ -107,12 +106,11 @@ def with_first_arrow(rig: Rig) -> Rig:
     grains = max(floor.energy_gpp, floor.form_gpp) * heavy / (1 - PARTS_SD_SHARE)
     short = max(0.0, grains - build(arrow).mass_gr)
     gpi = math.ceil((arrow.grains_per_inch + short / arrow.shaft_length_in) * 10) / 10
-    rig = changed(rig, {"arrow.grains_per_inch": min(gpi, _MOST_SHAFT_GPI)})
-    at_28in = min(REFERENCE_DRAW_IN, float(curve.draw_in[-1]))
-    there = weight_at_draw(curve, Estimate(value=at_28in, plus_minus=0.0, source="rule"))
+    rig = changed(rig, {"arrow.grains_per_inch": min(gpi, _MOST_FIRST_GPI)})
+    there = weight_at_28in(curve)
     window = spine_window(rig.archer, bow, rig.string, rig.arrow, there, weight, draw.plus_minus)
-    stiff = math.floor(stiff_enough_spine(weight.value) / _SPINE_STEP) * _SPINE_STEP
-    spine = stiff
-    if window.spine_28in is not None:
+    if window.spine_28in is None:
+        spine = math.floor(stiff_enough_spine(weight.value) / _SPINE_STEP) * _SPINE_STEP
+    else:
         spine = round(window.spine_28in.value / _SPINE_STEP) * _SPINE_STEP
     return changed(rig, {"arrow.static_spine": spine})

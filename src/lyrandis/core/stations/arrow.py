@@ -40,7 +40,7 @@ def tell(b: Bench) -> Answer:
 
 def floor(b: Bench) -> Finding:
     """Whether the arrow is heavy enough, on the heavy side of what the bow may pull."""
-    f, gpp = b.arrow.floor, _gpp(b)
+    f, gpp = b.arrow.floor, ("gpp", b.arrow.gpp)
     maker = f.maker_gpp is not None
     why = say(
         "What the arrow does not take stays in the bow: {residue} of {stored} each shot. By energy "
@@ -59,15 +59,15 @@ def floor(b: Bench) -> Finding:
     if f.verdict == "below":
         need = _needed_gr(b)
         cures = _heavier(b, need)
-        sure = b.arrow.shot.grains_per_pound < f.floor_gpp
+        under = b.arrow.gpp.value < f.floor_gpp
         return stop(
             said=say(
                 "Too light: {gpp} is under the floor of {floor}. It needs {need} more; do not "
                 "shoot it."
-                if sure
+                if under
                 else "It may be too light: {gpp} is not surely over the floor of {floor}. Weigh "
                 "bow and arrow, or add {need}.",
-                gpp=_gpp(b),
+                gpp=gpp,
                 floor=("gpp", f.floor_gpp),
                 need=("mass", need),
             ),
@@ -101,12 +101,6 @@ def floor(b: Bench) -> Finding:
         why=why,
         told=told,
     )
-
-
-def _gpp(b: Bench) -> tuple[str, float, float]:
-    """Grains per pound with its ±."""
-    gpp, weight = b.arrow.shot.grains_per_pound, b.bow.weight
-    return "gpp", gpp, gpp * weight.plus_minus / weight.value
 
 
 def _needed_gr(b: Bench) -> float:
