@@ -29,7 +29,30 @@ def test_brace_sweep(client):
     assert 210 <= told["next_mm"] <= 241
     assert len(told["curve"]["brace_mm"]) == len(told["curve"]["sd_db"]) == 32
     assert told == client.post("/api/compute/brace-sweep", json=body).json()
+    assert told["verdict"] is None
     assert client.post("/api/compute/brace-sweep", json=body | {"visits": []}).status_code == 422
+    more = [{"brace_mm": mm, "levels_db": [60 + (mm - 225) ** 2 / 40] * 3}
+            for mm in (210, 241, 225, 217, 233, 229)]  # fmt: skip
+    ended = client.post("/api/compute/brace-sweep", json=body | {"visits": more}).json()
+    assert ended["verdict"] == "found"
+    assert "Nothing audible is left to gain" in ended["why"]
+    assert ended["interval_mm"][0] <= 225 <= ended["interval_mm"][1]
+
+
+def test_settling(client):
+    looks = [{"hours": h, "brace_in": b} for h, b in ((0, 8.5), (2, 8.3), (6, 8.2), (24, 8.12))]
+    body = {"bow": BOW, "string": {"material": "polyester"}, "readings": looks}
+    told = client.post("/api/compute/settling", json=body).json()
+    assert 7.8 < told["final_brace_in"]["value"] < 8.12
+    assert told["final_brace_in"]["source"] == "measured"
+    assert not told["settled"]
+    assert 24 < told["next_look_h"] <= 48
+    rising = [{"hours": h, "brace_in": b} for h, b in ((0, 8.0), (24, 8.6), (30, 8.7))]
+    odd = client.post("/api/compute/settling", json=body | {"readings": rising}).json()
+    assert (odd["explained"], odd["final_brace_in"], odd["settled"]) == (False, None, False)
+    natural = body | {"string": {"material": "natural"}}
+    assert client.post("/api/compute/settling", json=natural).status_code == 422
+    assert client.post("/api/compute/settling", json=body | {"readings": []}).status_code == 422
 
 
 def test_the_recorders_shots_are_found(client):

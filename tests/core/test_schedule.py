@@ -1,12 +1,6 @@
 """Settling of a new string, and what is due when."""
 
-import math
-
-import numpy as np
-import pytest
-
 from lyrandis.core.bench import Bench
-from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.fit.step_up import begun
 from lyrandis.core.inspection import INSPECT_EVERY_DAYS, PLACES
@@ -14,7 +8,6 @@ from lyrandis.core.rig import Rig, StepUp
 from lyrandis.core.route import Mark, states
 from lyrandis.core.schedule import hours_braced, schedule
 from lyrandis.core.stations import TELLERS
-from lyrandis.core.string.settling import settle
 from lyrandis.core.trials import BraceTrial, HoldTrial, InspectionTrial, KeptTrial, SettlingTrial
 
 DAY = "2026-03-0{}T{:02d}:00:00+00:00"
@@ -29,46 +22,10 @@ def reading(hours, brace):
     return SettlingTrial(hours=hours, brace_height_in=brace)
 
 
-class TestSettling:
-    def test_one_reading_is_the_default_creep(self):
-        """1 % of 64 in at a gain of 1.36 sinks 0.87 in, with 6 h."""
-        told = settle("polyester", 64, 1.36, [(0, 8.5)])
-        assert told.settles_at_in.value == pytest.approx(8.5 - 0.8704, abs=1e-6)
-        assert told.settled_after_h == pytest.approx(6 * math.log(0.8704 * 16), rel=1e-6)
-        assert told.settles_at_in.plus_minus > 0.3
-        assert told.settles_at_in.source == "model"
-        assert not told.settled
+CREPT = [reading(0, 8.5), reading(24, 8.1), reading(72, 8.09), reading(120, 8.09)]
 
-    def test_it_learns_another_strings_own_creep(self):
-        """Fresh strings of other creep and time: the end is found from four readings."""
-        rng = np.random.default_rng(3)
-        off = []
-        for _ in range(60):
-            total, tau = 0.87 * math.exp(rng.normal(0, 0.4)), 6 * math.exp(rng.normal(0, 0.4))
-            seen = [
-                (h, 8.5 - total * (1 - math.exp(-h / tau)) + rng.normal(0, 0.02))
-                for h in (0, 3, 8, 24)
-            ]
-            told = settle("polyester", 64, 1.36, seen)
-            off.append((told.settles_at_in.value - (8.5 - total)) / told.settles_at_in.plus_minus)
-        assert np.mean(np.abs(off) < 2) > 0.85
-        guess = settle("polyester", 64, 1.36, [(0, 8.5)])
-        assert told.settles_at_in.plus_minus < 0.3 * guess.settles_at_in.plus_minus
 
-    def test_it_is_settled_when_a_reading_lies_past_the_last_sixteenth(self):
-        seen = [(0, 8.5), (24, 7.64), (48, 7.63)]
-        told = settle("polyester", 64, 1.36, seen)
-        assert told.settled
-        assert told.sinks_in < 1 / 16
-        assert np.all(np.diff(told.brace_in) <= 0)
-
-    def test_low_stretch_hardly_creeps_and_natural_is_not_told(self):
-        assert settle("low_stretch", 64, 1.2, [(0, 8.5)]).settles_at_in.value > 8.4
-        with pytest.raises(RefusedError, match="weather"):
-            settle("natural", 64, 1.3, [(0, 8.5)])
-        with pytest.raises(RefusedError, match="once"):
-            settle("polyester", 64, 1.3, [])
-
+class TestNewStrings:
     def test_a_new_string_begins_a_new_run(self):
         trials = kept(reading(0, 8.5), reading(24, 8.0), reading(0, 8.6), reading(5, 8.4))
         bench = Bench(Rig(), trials, DAY.format(2, 10))
@@ -86,7 +43,7 @@ class TestSettling:
 
         assert "leave it braced overnight" in told()
         assert "still settles" in told(reading(0, 8.5))
-        assert "has settled at" in told(reading(0, 8.5), reading(24, 7.65), reading(60, 7.64))
+        assert "string has settled" in told(*CREPT)
 
 
 class TestSchedule:
@@ -107,7 +64,7 @@ class TestSchedule:
         later = self.due(reading(0, 8.5), now=DAY.format(2, 7))["string-settling"]
         assert later.when == "now"
         assert "new string put on" in later.last.plain()
-        settled = self.due(reading(0, 8.5), reading(24, 7.65), reading(60, 7.64))
+        settled = self.due(*CREPT)
         assert "string-settling" not in settled
 
     def test_a_look_is_due_again_after_four_weeks(self):
@@ -172,7 +129,7 @@ class TestTheStringThatIsOn:
         trials = kept(reading(0, 8.5), to_back)
         assert self.bench(trials).string.settling_readings == [(0, 8.5), (24, 7.75)]
         plain = self.bench(kept(reading(0, 8.5), reading(24, 7.75))).string.settling
-        assert self.bench(trials).string.settling.settles_at_in == plain.settles_at_in
+        assert self.bench(trials).string.settling.final_brace_in == plain.final_brace_in
 
 
 class TestAPlanBegins:

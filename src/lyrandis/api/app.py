@@ -10,7 +10,18 @@ from fastapi import FastAPI
 from starlette.middleware.gzip import GZipMiddleware
 
 import lyrandis
-from lyrandis.api import compute, data, jobs, listening, pages, problems, reference, rigs, scale
+from lyrandis.api import (
+    compute,
+    data,
+    jobs,
+    listening,
+    pages,
+    problems,
+    reference,
+    rigs,
+    scale,
+    strings,
+)
 from lyrandis.api.context import now
 from lyrandis.api.security import LEAST_TOKEN, LOCAL_HOSTS, Guard
 from lyrandis.desk.rigs import Desk
@@ -67,7 +78,8 @@ def create_app(
     app.state.jobs = Jobs()
     app.state.preferences = PreferenceStore(engine)
     problems.install(app)
-    routers = [module.router for module in (reference, compute, rigs, scale, listening, data, jobs)]
+    modules = (reference, compute, strings, rigs, scale, listening, data, jobs)
+    routers = [module.router for module in modules]
     for router in routers:
         app.include_router(router)
     problems.note_methods(app, routers)

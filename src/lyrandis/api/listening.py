@@ -1,4 +1,4 @@
-"""Twists, the quiet sweep and recordings, stateless; and the simulated recorder."""
+"""The quiet sweep and recordings, stateless; and the simulated recorder."""
 
 from __future__ import annotations
 
@@ -15,14 +15,11 @@ from lyrandis.api.context import AtDesk, RigId
 from lyrandis.api.long import AllJobs, own, waited
 from lyrandis.api.problems import PROBLEM_RESPONSES, answers
 from lyrandis.core.arrays import Array
-from lyrandis.core.bow.statics import solve
-from lyrandis.core.rig import Bow, String
 from lyrandis.core.sound.events import MOST_S, Sound, analyse
-from lyrandis.core.string.measures import usual_length_in
-from lyrandis.core.string.twists import Twisted, twist
 from lyrandis.core.trials import Level
+from lyrandis.core.tune.loudness import Visit
 from lyrandis.core.tune.quiet import CheckId
-from lyrandis.core.tune.sweep import Visit, sweep
+from lyrandis.core.tune.sweep import Verdict, sweep
 from lyrandis.files.wav import read_wav, write_wav
 from lyrandis.instruments.recorder import of_rig
 from lyrandis.jobs import Job, Jobs, Tell, digest
@@ -32,41 +29,6 @@ router = APIRouter(
 )
 SWEEP_SEED = 20
 Second = Annotated[float, Field(ge=0, le=MOST_S, allow_inf_nan=False)]
-
-
-class TurnsSeenIn(Request):
-    """A brace height measured at a count of turns."""
-
-    twists: float = Field(ge=0, le=200, allow_inf_nan=False)
-    brace_in: float = Field(ge=2, le=14, allow_inf_nan=False)
-
-
-class TwistsIn(Request):
-    """A string in a bow, the turns in it, the brace it gives and the brace wanted."""
-
-    bow: Bow
-    string: String = String()
-    twists_now: float = Field(ge=0, le=200, allow_inf_nan=False)
-    brace_now_in: float = Field(ge=2, le=14, allow_inf_nan=False)
-    brace_wanted_in: float = Field(ge=2, le=14, allow_inf_nan=False)
-    observed: list[TurnsSeenIn] = Field(default=[], max_length=100, fail_fast=True)
-
-
-@router.post("/compute/twists")
-def compute_twists(body: TwistsIn) -> Twisted:
-    """How many turns bring the brace from one height to another; learns from `observed`."""
-    bow = body.bow.model_copy(update={"brace_height_in": body.brace_now_in, "measured": ()})
-    solved = solve(bow, body.string.material)
-    with named({"string.twists": "twists_now", "bow.brace_height_in": "brace_wanted_in"}):
-        return twist(
-            solved,
-            body.string,
-            body.string.length_in or usual_length_in(bow),
-            body.twists_now,
-            body.brace_now_in,
-            body.brace_wanted_in,
-            [(o.twists, o.brace_in) for o in body.observed],
-        )
 
 
 class VisitIn(Request):
@@ -101,8 +63,11 @@ class SweepOut(BaseModel):
     interval_mm: tuple[float, float]
     next_mm: float | None
     done: bool
+    verdict: Verdict | None
     why: str
     sure: float
+    left: float
+    arrows_to_tell: int
 
 
 @router.post("/compute/brace-sweep")
@@ -117,8 +82,11 @@ def compute_brace_sweep(body: SweepIn) -> SweepOut:
         interval_mm=told.interval_mm,
         next_mm=told.next_mm,
         done=told.done,
-        why=told.why,
+        verdict=told.verdict,
+        why=told.why.plain(),
         sure=told.sure,
+        left=told.left,
+        arrows_to_tell=told.arrows_to_tell,
     )
 
 

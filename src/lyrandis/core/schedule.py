@@ -79,9 +79,9 @@ def _string(b: Bench, today: str) -> list[Due]:
             "string-settling",
             say("Measure the new string's brace height again"),
             say(
-                "It was new and still sinks, by {sinks} or so. Set the brace height once it has "
-                "sat braced overnight.",
-                sinks=("brace", max(settling.sinks_in, 0.0)),
+                "It was new and still sinks, by {sinks} in a fortnight. Set the brace height once "
+                "it has settled, not before a night braced.",
+                sinks=("brace", settling.sinks_in),
             ),
             "string",
             _when(day, today),

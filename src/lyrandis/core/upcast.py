@@ -7,6 +7,7 @@ out here, not the models' defaults, which may change.
     form 1   rigs and their history
     form 2   trials; own school numbers, assembly, limbs, the plan to go up, the string's build
     form 3   every time with its zone; every name written out
+    form 4   quiet checks say what heard them
 
 A new form adds its number and one step for each kind of document it changes. Nothing here
 judges: a document that is no such thing is handed on as it is, and refused where it is read.
@@ -19,7 +20,7 @@ from typing import Any
 
 from lyrandis.core.dates import with_zone
 
-FORM = 3
+FORM = 4
 
 Document = Any  # plain JSON
 Step = Callable[[Document], Document]
@@ -124,10 +125,16 @@ def _trial_before_3(document: Document) -> Document:
     return _filled(document, {"day": "", "notes": ""} | _TRIAL_BEFORE_3.get(document["kind"], {}))
 
 
+def _trial_before_4(document: Document) -> Document:
+    if isinstance(document, dict) and document.get("kind") == "quiet":
+        return _filled(document, {"heard_by": "unknown"})
+    return document
+
+
 # By the form a document is in: the step to the next one. Where a form changed nothing, no step.
 _RIG: dict[int, Step] = {2: _rig_before_3}
 _ENTRY: dict[int, Step] = {2: _entry_before_3}
-_TRIAL: dict[int, Step] = {2: _trial_before_3}
+_TRIAL: dict[int, Step] = {2: _trial_before_3, 3: _trial_before_4}
 
 
 def _stepped(document: Document, form: int, steps: Mapping[int, Step]) -> Document:

@@ -51,7 +51,7 @@ class RigFile(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
     format: Literal["lyrandis-rig"] = "lyrandis-rig"
-    version: Literal[1, 2, 3] = 3
+    version: Literal[1, 2, 3, 4] = 4
     created_at: Moment
     base: Rig
     entries: list[Entry] = Field(max_length=MOST_ENTRIES)

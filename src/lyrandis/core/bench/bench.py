@@ -13,6 +13,7 @@ from lyrandis.core.bench.brace import BraceBench
 from lyrandis.core.bench.fit import FitBench
 from lyrandis.core.bench.quiet import quiet_of
 from lyrandis.core.bench.string import StringBench
+from lyrandis.core.errors import RefusedError
 from lyrandis.core.rig import Rig
 from lyrandis.core.trials import KeptTrial
 from lyrandis.core.tune.nock_point import NockStart, nock_start
@@ -54,7 +55,7 @@ class Bench:
     @cached_property
     def brace(self) -> BraceBench:
         """The brace height."""
-        return BraceBench(self.rig, self.trials, self.bow)
+        return BraceBench(self.rig, self.trials, self.bow, self.now)
 
     @cached_property
     def nock(self) -> NockStart:
@@ -69,7 +70,16 @@ class Bench:
     @cached_property
     def quiet(self) -> Quiet:
         """The latest session of quiet checks."""
-        return quiet_of(self.trials)
+        return quiet_of(self.trials, self._swept)
+
+    @property
+    def _swept(self) -> bool:
+        """Whether a sweep of the brace height came to its end, and still stands."""
+        try:
+            heard = self.brace.listening
+        except RefusedError:
+            return False
+        return heard.curve is not None and heard.curve.verdict is not None and not heard.stale
 
     @cached_property
     def aim(self) -> AimBench:

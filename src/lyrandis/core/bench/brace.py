@@ -5,12 +5,17 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
+import numpy as np
+
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bow.form import own_brace_in
 from lyrandis.core.rig import Rig
+from lyrandis.core.route import moved_since
+from lyrandis.core.string.measures import usual_length_in
+from lyrandis.core.string.twists import reach_in
 from lyrandis.core.trials import KeptTrial, standing
 from lyrandis.core.tune.brace import BraceEffect, BraceHeight, brace_effect, brace_height
-from lyrandis.core.tune.listening import Heard, Listening, listen, mean_of
+from lyrandis.core.tune.listening import Heard, Listening, listen
 
 
 @dataclass(frozen=True)
@@ -20,6 +25,7 @@ class BraceBench:
     rig: Rig
     trials: tuple[KeptTrial, ...]
     bow: BowBench
+    now: str
 
     @cached_property
     def height(self) -> BraceHeight:
@@ -32,21 +38,39 @@ class BraceBench:
         return brace_effect(self.rig.bow, self.rig.string, self.bow.curve, self.bow.draw_in)
 
     @cached_property
+    def reach_in(self) -> tuple[float, float] | None:
+        """Braces [in, own reference] this string reaches by turning; None without its turns."""
+        r = self.rig
+        if r.string.twists is None:
+            return None
+        return reach_in(
+            self.bow.curve.statics,
+            r.string,
+            r.string.length_in or usual_length_in(r.bow),
+            r.string.twists,
+            self.height.brace_in,
+        )
+
+    @cached_property
     def listening(self) -> Listening:
-        """The latest day's brace trials."""
+        """The latest session's brace trials."""
         kept = standing(self.trials, "brace")
-        day = kept[-1].day if kept else None
-        today = [k for k in kept if k.day == day]
+        last = kept[-1].rig if kept else self.rig
+        moved = {id(k.rig): bool(moved_since(k.trial.rests_on, k.rig, last)) for k in kept}
         heard = [
             Heard(
                 k.seq,
+                k.day,
+                k.trial.heard_by,
                 own_brace_in(self.rig.bow, k.trial.brace_height_in, k.trial.reference),
                 k.trial.levels_db,
                 k.trial.feel,
                 k.trial.group_cm,
                 k.trial.arrows,
-                mean_of(k.trial.levels_db),
+                not moved[id(k.rig)],
+                float(np.mean(k.trial.levels_db)) if k.trial.levels_db else None,
+                None,
             )
-            for k in today
+            for k in kept
         ]
-        return listen(day, heard, len(kept) - len(today), self.rig.bow)
+        return listen(heard, self.now, self.rig.bow, self.reach_in)

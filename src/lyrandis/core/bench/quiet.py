@@ -6,8 +6,11 @@ from lyrandis.core.trials import KeptTrial, standing
 from lyrandis.core.tune.quiet import Quiet, Tried, quiet
 
 
-def quiet_of(trials: tuple[KeptTrial, ...]) -> Quiet:
-    """The latest day's checks; levels of other days do not compare."""
+def quiet_of(trials: tuple[KeptTrial, ...], swept: bool = False) -> Quiet:
+    """The latest day's checks; levels of other days do not compare.
+
+    swept : a sweep of the brace height came to its end
+    """
     kept = standing(trials, "quiet")
     day = kept[-1].day if kept else None
     return quiet(
@@ -25,4 +28,5 @@ def quiet_of(trials: tuple[KeptTrial, ...]) -> Quiet:
             for k in kept
             if k.day == day
         ],
+        swept,
     )

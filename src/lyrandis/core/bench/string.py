@@ -8,9 +8,9 @@ from functools import cached_property
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bow.form import own_brace_in
 from lyrandis.core.rig import Rig
-from lyrandis.core.string.measures import StringFit, string_fit, usual_length_in
+from lyrandis.core.string.measures import StringFit, string_fit
 from lyrandis.core.string.settling import Settling, settle
-from lyrandis.core.string.twists import brace_per_string_slack, same_string
+from lyrandis.core.string.twists import same_string
 from lyrandis.core.trials import KeptTrial, standing
 
 
@@ -39,12 +39,9 @@ class StringBench:
     @cached_property
     def settling(self) -> Settling | None:
         """How the latest new string settles; None without one."""
-        r = self.rig
         if not self.settling_run:
             return None
-        length = r.string.length_in or usual_length_in(r.bow)
-        gain = brace_per_string_slack(self.bow.curve.statics)
-        return settle(r.string.material, length, gain, self.settling_readings)
+        return settle(self.rig.string.material, self.settling_readings)
 
     @property
     def settling_readings(self) -> list[tuple[float, float]]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.stations.base import Answer
+from lyrandis.core.tune.listening import Curve
 from lyrandis.core.tune.sweep import CLOSE_MM
 from lyrandis.core.units import MM_PER_IN
 
@@ -110,72 +111,173 @@ def _listen() -> Finding:
 
 def _session(b: Bench) -> list[Finding]:
     """What the latest session of listening says."""
-    heard, f = b.brace.listening, b.brace.height
+    heard = b.brace.listening
     told = heard.curve
-    if told is None:
-        return []
-    best, (low, high) = told.best_in, told.interval_in
-    why = say(
-        "Loudness over brace as a curve with its own doubt, from this session's trials only: "
-        "without a calibration tone other days do not compare. {close} within {span}.",
-        close=("percent", told.sure * 100),
-        span=("brace", CLOSE_MM / MM_PER_IN),
-    )
-    try_it = Action(
-        label=say("Set {best}", best=("brace", best)),
-        changes={"bow.brace_height_in": round(best / _READ_IN) * _READ_IN},
-    )
-    found = []
-    if told.done:
-        found.append(
-            fine(said=say(
-                    "Quietest between {low} and {high}, likeliest {best}. Nothing audible is left "
-                    "to gain.",
-                    low=("brace", low), high=("brace", high), best=("brace", best),
-                ),
-                why=why,
-                told="measured",
-                action=None if abs(best - f.brace_in) < _READ_IN else try_it,
-            )
-        )  # fmt: skip
-    elif told.next_in is not None:
-        found.append(
-            mind(
-                said=say("Next listen at {there}.", there=("brace", told.next_in)),
-                why=say(told.why),
-                told="measured",
-            )
-        )
-    if told.done and abs(best - f.low_in) > _STEP_IN:
-        cost = (best - f.low_in) * abs(b.brace.effect.energy_per_in_pct) / 2
-        word = "quiet" if b.rig.use in ("close_cover", "woodland") else "speed"
-        found.append(
-            fine(
-                said=say(
-                    "Sound and speed pull apart: the lowest brace is about {cost} faster. For your "
-                    f"use {word} counts more; you decide.",
-                    cost=("percent_1", cost),
-                ),
-                why=say(
-                    "A lower brace stores more and drives longer. Close-range hunters and woodland "
-                    "courses want quiet; indoor target shooters do not care."
-                ),
-                told="model",
-            )
-        )
+    found = [*_before(b), *_apart(b)]
+    if told is not None and not heard.stale:
+        found = [_ended(b, told) if told.verdict else _onward(told), *_pull(b, told), *found]
     if heard.wide_groups:
-        worst = heard.wide_groups[0]
         found.append(
             mind(
                 said=say(
                     "The group at {worst} is wider than chance: leave that brace.",
-                    worst=("brace", worst),
+                    worst=("brace", heard.wide_groups[0]),
                 ),
                 why=say(
-                    "With three arrows a group must be 2.5 times another to mean anything, with "
-                    "four 2.1, with six 1.7. Smaller differences say nothing."
+                    "All groups of the session are judged together, by what so many arrows scatter "
+                    "by chance: one session in twenty of groups truly alike would say this. With "
+                    "three arrows a group a smaller difference says nothing."
                 ),
                 told="measured",
             )
         )
     return found
+
+
+def _why(told: Curve) -> Said:
+    return told.why + say(
+        "Loudness over brace as a curve with its own doubt, from this session's trials; {close} "
+        "within {span}.",
+        close=("percent", told.sure * 100),
+        span=("brace", CLOSE_MM / MM_PER_IN),
+    )
+
+
+def _onward(told: Curve) -> Finding:
+    if told.next_in is None:
+        return mind(
+            said=say("This string reaches no brace height of the range by turning: take another."),
+            why=told.why,
+            told="model",
+        )
+    return mind(
+        said=say("Next listen at {there}.", there=("brace", told.next_in)),
+        why=told.why,
+        told="measured",
+    )
+
+
+def _ended(b: Bench, told: Curve) -> Finding:
+    """How the sweep ended: each end has its own sentence, and only one says nothing is left."""
+    best, (low, high) = told.best_in, told.interval_in
+    ends = {
+        "found": "Quietest between {low} and {high}, likeliest {best}. Nothing audible is left to "
+        "gain.",
+        "as_good_as_told": "As good as can be told: between {low} and {high}, likeliest {best}.",
+        "out_of_patience": "Best so far {best}, between {low} and {high}; this day tells no more.",
+    }
+    text = ends[told.verdict or "found"]
+    reach = b.brace.reach_in
+    if reach is not None and not reach[0] <= best <= reach[1]:
+        return mind(
+            said=say(
+                text + " By its turns this string reaches {least} to {most} only: take another.",
+                low=("brace", low),
+                high=("brace", high),
+                best=("brace", best),
+                least=("brace", reach[0]),
+                most=("brace", reach[1]),
+            ),
+            why=_why(told),
+            told="measured",
+        )
+    there = round(best / _READ_IN) * _READ_IN
+    return fine(
+        said=say(text, low=("brace", low), high=("brace", high), best=("brace", best)),
+        why=_why(told),
+        told="measured",
+        action=None
+        if abs(best - b.brace.height.brace_in) < _READ_IN
+        else Action(
+            label=say("Set {best}", best=("brace", there)),
+            changes={"bow.brace_height_in": there},
+        ),
+    )
+
+
+def _pull(b: Bench, told: Curve) -> list[Finding]:
+    """Where sound and speed pull apart."""
+    best, f = told.best_in, b.brace.height
+    if told.verdict is None or abs(best - f.low_in) <= _STEP_IN:
+        return []
+    cost = (best - f.low_in) * abs(b.brace.effect.energy_per_in_pct) / 2
+    word = "quiet" if b.rig.use in ("close_cover", "woodland") else "speed"
+    return [
+        fine(
+            said=say(
+                "Sound and speed pull apart: the lowest brace is about {cost} faster. For your "
+                f"use {word} counts more; you decide.",
+                cost=("percent_1", cost),
+            ),
+            why=say(
+                "A lower brace stores more and drives longer. Close-range hunters and woodland "
+                "courses want quiet; indoor target shooters do not care."
+            ),
+            told="model",
+        )
+    ]
+
+
+def _before(b: Bench) -> list[Finding]:
+    """What of an older session still informs this one."""
+    heard = b.brace.listening
+    if heard.stale and heard.day is not None:
+        anew = say(f"You listened last on {heard.day}: begin anew.")
+        if heard.curve is not None:
+            anew += say(
+                "It was quietest about {best}: begin there.", best=("brace", heard.curve.best_in)
+            )
+        return [
+            mind(
+                said=anew,
+                why=say(
+                    "After two months the string has crept and the place and the microphone are "
+                    "others: levels of then and now do not compare. Where it was quietest is "
+                    "still a place to begin, as long as string and arrow are the same."
+                ),
+                told="practice",
+            )
+        ]
+    old = heard.earlier
+    if old is None:
+        return []
+    low, high = old.interval_in
+    return [
+        fine(
+            said=say(
+                f"On {old.day} it was quietest between {{low}} and {{high}}"
+                + (
+                    "."
+                    if old.stands
+                    else "; string or arrow have changed since, so it says little of today."
+                ),
+                low=("brace", low),
+                high=("brace", high),
+            ),
+            why=say(
+                "Its levels are not on today's axis: they share no brace with today's trials, lie "
+                "months back, or were made with another string or arrow. Only the place informs."
+            ),
+            told="measured",
+        )
+    ]
+
+
+def _apart(b: Bench) -> list[Finding]:
+    """Levels of this day that could not be put on one axis."""
+    heard = b.brace.listening
+    today = {h.by for h in heard.apart if h.day == heard.day}
+    if not today:
+        return []
+    return [
+        mind(
+            said=say(
+                "Levels of two sources stand apart: listen at one brace with both, and they join."
+            ),
+            why=say(
+                "A meter and a recording number the same sound differently, and by how much "
+                "nobody knows until both have heard one brace."
+            ),
+            told="measured",
+        )
+    ]

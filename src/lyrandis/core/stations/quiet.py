@@ -5,8 +5,8 @@ from __future__ import annotations
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.stations.base import Answer
-from lyrandis.core.tune.quiet import CHECKS, CheckDone
-from lyrandis.core.tune.sweep import SHOT_SD_DB, VISIT_SD_DB
+from lyrandis.core.tune.quiet import CHECKS, VISIT_SD_DB, CheckDone
+from lyrandis.core.tune.shots import SHOT_SD_DB
 
 _TITLES = {check.id: check.title for check in CHECKS}
 _WHY = say(
@@ -19,8 +19,7 @@ _WHY = say(
 
 def _counts(b: Bench) -> tuple[tuple[str, float], tuple[str, float]]:
     """How many checks were made, of how many."""
-    made = {d.check for d in b.quiet.done}
-    return ("count", float(len(made))), ("count", float(len(CHECKS)))
+    return ("count", float(len(b.quiet.made))), ("count", float(len(CHECKS)))
 
 
 def note(b: Bench) -> Said:
@@ -58,12 +57,22 @@ def tell(b: Bench) -> Answer:
 
 
 def _done(d: CheckDone) -> list[Finding]:
-    title = _TITLES[d.check]
+    title = _TITLES[d.check].lower()
+    if d.difference_db is None:
+        return [
+            fine(
+                said=say(f"Looked at {title}: nothing found."),
+                why=say(
+                    "What was looked at and found sound need not be looked at next time first."
+                ),
+                told="measured",
+            )
+        ]
     change = ("level", abs(d.difference_db.value), d.difference_db.plus_minus)
     words = {
-        "quieter": (f"{title}: quieter by {{change}}. Keep it.", "fine"),
-        "louder": (f"{title}: louder by {{change}}. Take it back.", "mind"),
-        "same": (f"{title}: {{change}} of difference is within chance.", "fine"),
+        "quieter": (f"Quieter by {{change}} after the check of {title}: leave it so.", "fine"),
+        "louder": (f"Louder by {{change}} after the check of {title}: take it back.", "mind"),
+        "same": (f"After the check of {title} the {{change}} of difference is chance.", "fine"),
     }
     text, level = words[d.verdict]
     found = [

@@ -6,6 +6,7 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say, stop
 from lyrandis.core.stations.base import Answer
 from lyrandis.core.string.measures import MASS_SD_SHARE
+from lyrandis.core.string.settling import SETTLED_IN
 from lyrandis.core.tune.brace import ODD_STRING_IN
 from lyrandis.core.words import word
 
@@ -185,25 +186,55 @@ def _settle(b: Bench) -> list[Finding]:
     )
     settling = b.string.settling if b.rig.string.material != "natural" else None
     if settling is not None:
-        end = ("brace", settling.settles_at_in)
+        end, (low, high) = ("brace", settling.final_brace_in), settling.band_in
+        how = say(
+            "Many kinds of creep, fast and slow, weighed by your readings: after a fortnight it "
+            "stands between {low} and {high} in nine of ten. Settled is what the next day moves by "
+            "less than {step}.",
+            low=("brace", low),
+            high=("brace", high),
+            step=("brace", SETTLED_IN),
+        )
+        if not settling.explained:
+            return [
+                mind(
+                    said=say(
+                        "No creep explains these readings. Measure again, to the same place on the "
+                        "bow, and take back a reading that was misread."
+                    ),
+                    why=say("A string under tension only gets longer, ever more slowly."),
+                    told="model",
+                )
+            ]
         if settling.settled:
             return [
                 fine(
-                    said=say("The string has settled at {end}.", end=end),
-                    why=why,
+                    said=say(
+                        "The string has settled: the next day moves it by less than {step}. In a "
+                        "fortnight it stands at {end}.",
+                        step=("brace", SETTLED_IN),
+                        end=end,
+                    ),
+                    why=how,
                     told="measured",
                 )
             ]
+        after = settling.settled_after_h
         return [
             mind(
                 said=say(
-                    "The string still settles: it comes to {end} after about {hours} braced.",
+                    "The string still settles: in a fortnight it stands at {end}. "
+                    + (
+                        "It may take more than a fortnight."
+                        if after is None
+                        else "It should have settled after {hours} braced."
+                    )
+                    + " Measure next at {look}.",
                     end=end,
-                    hours=("hours", settling.settled_after_h),
+                    hours=("hours", after or 0.0),
+                    look=("hours", settling.next_look_h),
                 ),
-                why=say(
-                    "1 % of its length with a time constant of 6 h until it was measured twice; then its own. Set the brace height when it has settled."
-                ),
+                why=how,
                 told="model" if len(b.string.settling_run) < 2 else "measured",
             )
         ]

@@ -1,9 +1,8 @@
 """A new string settles: the brace height sinks as the fibre creeps, fast at first, then hardly.
 
-brace(h) = b0 − gain · length · creep · (1 − exp(−h/τ)) after h hours braced (docs/mechanics A5):
-1 % of length with a time constant of 6 h for polyester until it was measured twice, each within a
-factor of about 1.6; low-stretch a tenth of it (own assumption). Natural fibre moves with the
-weather and is not predicted.
+brace(h) = b0 − a · s(h) after h hours braced (docs/mechanics E2a), b0 free, `a` positive, the shape
+s drawn from `creep.py`. For each shape b0 and `a` are told exactly by the readings; the shapes are
+weighed by how well they explain them. Natural fibre moves with the weather and is not predicted.
 """
 
 from __future__ import annotations
@@ -12,62 +11,157 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 import numpy as np
-from scipy.optimize import least_squares
+from scipy.special import log_ndtr, ndtr, ndtri
 
 from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.rig import StringMaterial
+from lyrandis.core.string.creep import FALL_MM, FORTNIGHT_H, SHAPES, shapes
 from lyrandis.core.units import MM_PER_IN
 
-CREEP_SHARE: dict[StringMaterial, float] = {"polyester": 0.01, "low_stretch": 0.001}
-TAU_H = 6.0
-_LOG_SD = 0.5
-_READING_SD_IN = 0.5 / MM_PER_IN
-SETTLED_IN = 1 / 16
+READING_SD_MM = 0.5
+SETTLED_IN = 1 / 32  # what a day may still bring
+DAY_H = 24.0
+SURE = 0.97  # by the draws: then it holds in nine of ten, with creep of other kinds too
+_LIKELY = 0.9
+_BAND = 0.9
+_LOOKS_H = np.array([1.0, 2.0, 3.0, 4.0, 6.0, 8.0, 12.0, 18.0, 24.0])  # after the last reading
+_MOST_OF = 0.8  # of what the best look within a day narrows: an earlier one is worth that
+_MISFIT = 3.0
 _SHOWN_H = 48.0
+_STEPS = 40
+_SEED = 12
 
 
 @dataclass(frozen=True)
 class Settling:
-    """Where the brace comes to rest, and when it is within 1/16 in of it.
+    """Where a new string's brace stands after a fortnight, and whether it still moves.
 
-    settles_at_in : brace height it comes to [in]; sinks_in : still to sink after the last reading
-    settled_after_h : hours braced from which it stays within 1/16 in
-    hours and brace_in : the curve, shape (n,)
+    final_brace_in : brace height after a fortnight braced [in]; band_in : its central 90 %
+    sinks_in : still to sink after the last reading, and in the next day [in]
+    explained : some creep comes to the readings within thrice a reading's error; else no number
+        here is to be shown
+    settled : the next day moves it by less than 1/32 in; sure : how sure that is
+    settled_after_h : hours braced from which that is likely; None if not within a fortnight
+    next_look_h : hours braced at which the next reading is worth most (`_Draws.best_look`)
+    hours, brace_in, low_in, high_in : the curve and its central 90 %, shape (n,)
     """
 
-    settles_at_in: Estimate
-    sinks_in: float
-    settled_after_h: float
+    final_brace_in: Estimate
+    band_in: tuple[float, float]
+    sinks_in: Estimate
+    next_day_in: Estimate
+    explained: bool
     settled: bool
+    sure: float
+    settled_after_h: float | None
+    next_look_h: float
     hours: Array
     brace_in: Array
+    low_in: Array
+    high_in: Array
 
 
-def settle(
-    material: StringMaterial,
-    length_in: float,
-    gain: float,
-    readings: Sequence[tuple[float, float]],
-) -> Settling:
-    """Fit the settling of a new string.
+class _Draws:
+    """Joint draws of start, fall and shape, given readings [h, mm]."""
+
+    def __init__(self, material: StringMaterial, hours: Array, brace_mm: Array):
+        mean, sd = FALL_MM[material]
+        self.shapes = shapes()
+        rng = np.random.default_rng(_SEED)
+        s = self.shapes.at(hours)
+        # b = b0 − a s: with b0 free only the differences from the mean speak.
+        s0, b0 = s.mean(axis=1), brace_mm.mean()
+        away, off = s - s0[:, None], brace_mm - b0
+        precision = 1 / sd**2 + (away**2).sum(axis=1) / READING_SD_MM**2
+        pull = mean / sd**2 - (away @ off) / READING_SD_MM**2
+        centre, spread = pull / precision, precision**-0.5
+        log_weight = 0.5 * (pull**2 / precision - np.log(precision)) + log_ndtr(centre / spread)
+        weight = np.exp(log_weight - log_weight.max())
+        self.weight = weight / weight.sum()
+        u = rng.uniform(ndtr(-centre / spread), 1.0)
+        self.fall_mm = np.maximum(centre + spread * ndtri(np.minimum(u, 1 - 1e-12)), 0.0)
+        noise = rng.standard_normal(SHAPES) * READING_SD_MM / np.sqrt(len(hours))
+        self.start_mm = b0 + self.fall_mm * s0 + noise
+        least = off + np.maximum(centre, 0.0)[:, None] * away
+        self.misfit_mm = float(np.sqrt((least**2).mean(axis=1).min()))
+
+    def brace_mm(self, hours: Array) -> Array:
+        """Brace heights [mm] of each draw, shape (draws, hours)."""
+        brace: Array = self.start_mm[:, None] - self.fall_mm[:, None] * self.shapes.at(hours)
+        return brace
+
+    def falls_mm(self, start_h: float, end_h: float) -> Array:
+        """What each draw sinks by between two times [mm], shape (draws,)."""
+        then = self.shapes.at(np.array([start_h, end_h]))
+        falls: Array = self.fall_mm * (then[:, 1] - then[:, 0])
+        return falls
+
+    def estimate_in(self, values_mm: Array, source: str) -> Estimate:
+        """Mean and sd of values [mm], in inches."""
+        mean = float(self.weight @ values_mm)
+        sd = float(np.sqrt(self.weight @ (values_mm - mean) ** 2))
+        return Estimate(
+            value=mean / MM_PER_IN,
+            plus_minus=sd / MM_PER_IN,
+            source="measured" if source == "measured" else "model",
+        )
+
+    def band_in(self, values_mm: Array) -> tuple[Array, Array]:
+        """The shortest 90 % [in] of values [mm] of shape (draws, n): low and high, shape (n,).
+
+        Shortest, since what is still to come is often next to nothing: a middle 90 % leaves
+        just that out.
+        """
+        order = np.argsort(values_mm, axis=0)
+        values = np.take_along_axis(values_mm, order, axis=0)
+        reached = np.cumsum(self.weight[order], axis=0)
+        low, high = np.empty(values.shape[1]), np.empty(values.shape[1])
+        for j in range(values.shape[1]):
+            before = np.concatenate([[0.0], reached[:-1, j]])
+            end = np.searchsorted(reached[:, j], before + _BAND)
+            fits = end < SHAPES
+            width = np.where(fits, values[np.minimum(end, SHAPES - 1), j] - values[:, j], np.inf)
+            i = int(np.argmin(width))
+            low[j], high[j] = values[i, j], values[end[i], j]
+        return low / MM_PER_IN, high / MM_PER_IN
+
+    def sure(self, hours: float) -> float:
+        """P(the day after `hours` moves the brace by less than 1/32 in)."""
+        moved = self.falls_mm(hours, hours + DAY_H)
+        return float(self.weight @ (moved < SETTLED_IN * MM_PER_IN))
+
+    def best_look(self, last_h: float) -> float:
+        """Hours braced of the earliest look that narrows the end nearly as much as any will."""
+        seen = self.brace_mm(last_h + _LOOKS_H)
+        final = self.brace_mm(np.array([FORTNIGHT_H]))[:, 0]
+        seen = seen - self.weight @ seen
+        final = final - self.weight @ final
+        told = (self.weight @ (seen * final[:, None])) ** 2 / (
+            self.weight @ seen**2 + READING_SD_MM**2
+        )
+        before = self.weight @ final**2
+        narrowed = np.sqrt(before) - np.sqrt(np.maximum(before - told, 0.0))
+        return float(last_h + _LOOKS_H[np.argmax(narrowed >= _MOST_OF * narrowed.max())])
+
+
+def settle(material: StringMaterial, readings: Sequence[tuple[float, float]]) -> Settling:
+    """Tell the settling of a new string.
 
     Parameters
     ----------
-    length_in : the string's length [in]
-    gain : brace gained for each length the slack string is shortened by [-]
     readings : pairs of hours braced since it was new and brace height [in]
 
     Raises
     ------
     RefusedError : natural fibre, or no reading.
 
-    Source: exponential creep, docs/mechanics A5; priors on creep and time as there.
+    Source: docs/mechanics E2a; each reading is good to half a millimetre.
 
-    >>> told = settle("polyester", length_in=64.0, gain=1.36, readings=[(0.0, 8.5)])
-    >>> round(told.settles_at_in.value, 2), round(told.settled_after_h)  # 1 % of 64 in, times 1.36
-    (7.63, 16)
+    >>> told = settle("polyester", readings=[(0.0, 8.5), (2.0, 8.25), (6.0, 8.125), (24.0, 8.0)])
+    >>> round(told.final_brace_in.value, 1), told.settled
+    (7.8, False)
     """
     if material == "natural":
         raise RefusedError(
@@ -76,33 +170,38 @@ def settle(
     if not readings:
         raise RefusedError("readings", "Measure the brace height of the new string once.")
     h, b = np.array(sorted(readings), dtype=float).T
-    drop = gain * length_in * CREEP_SHARE[material]
-
-    def brace(p: Array, hours: Array) -> Array:
-        out: Array = p[0] - drop * np.exp(p[1]) * (1 - np.exp(-hours / (TAU_H * np.exp(p[2]))))
-        return out
-
-    def off(p: Array) -> Array:
-        return np.concatenate([(brace(p, h) - b) / _READING_SD_IN, p[1:] / _LOG_SD])
-
-    fit = least_squares(off, np.array([b[0], 0.0, 0.0]))
-    p = fit.x
-    # The end's ± by the fit's own curvature.
-    jacobian = np.asarray(fit.jac, dtype=float)
-    cov = np.linalg.inv(jacobian.T @ jacobian)
-    grad = np.array([1.0, -drop * np.exp(p[1]), 0.0])
-    end = float(p[0] - drop * np.exp(p[1]))
-    sd = float(np.sqrt(grad @ cov @ grad))
-    tau, total = TAU_H * float(np.exp(p[2])), drop * float(np.exp(p[1]))
-    after = tau * float(np.log(max(total / SETTLED_IN, 1.0)))
-    hours = np.linspace(0, max(_SHOWN_H, float(h[-1]) * 1.1), 80)
+    draws = _Draws(material, h, b * MM_PER_IN)
+    source = "measured" if len(h) > 1 else "model"
+    last = float(h[-1])
+    final = draws.brace_mm(np.array([max(FORTNIGHT_H, last)]))
+    (end_low,), (end_high,) = draws.band_in(final)
+    hours = np.linspace(0, max(_SHOWN_H, last * 1.1), _STEPS)
+    curve = draws.brace_mm(hours)
+    low, high = draws.band_in(curve)
+    sure = draws.sure(last)
+    explained = draws.misfit_mm <= _MISFIT * READING_SD_MM
     return Settling(
-        settles_at_in=Estimate(
-            value=end, plus_minus=sd, source="measured" if len(h) > 1 else "model"
-        ),
-        sinks_in=float(brace(p, h[-1:])[0]) - end,
-        settled_after_h=after,
-        settled=len(h) > 1 and float(h[-1]) >= after,
+        final_brace_in=draws.estimate_in(final[:, 0], source),
+        band_in=(float(end_low), float(end_high)),
+        sinks_in=draws.estimate_in(draws.falls_mm(last, max(FORTNIGHT_H, last)), source),
+        next_day_in=draws.estimate_in(draws.falls_mm(last, last + DAY_H), source),
+        explained=explained,
+        settled=explained and len(h) > 1 and sure >= SURE,
+        sure=sure,
+        settled_after_h=_settled_after(draws, last),
+        next_look_h=draws.best_look(last),
         hours=hours,
-        brace_in=brace(p, hours),
+        brace_in=draws.weight @ curve / MM_PER_IN,
+        low_in=low,
+        high_in=high,
     )
+
+
+def _settled_after(draws: _Draws, last_h: float) -> float | None:
+    """Hours braced from which the day after moves it by less than 1/32 in in nine of ten draws."""
+    days = np.arange(0.0, FORTNIGHT_H + 1, DAY_H / 2)
+    days = np.concatenate([[last_h], days[days > last_h]])
+    brace = draws.brace_mm(np.concatenate([days, days + DAY_H]))
+    moved = brace[:, : len(days)] - brace[:, len(days) :]
+    likely = draws.weight @ (moved < SETTLED_IN * MM_PER_IN) >= _LIKELY
+    return float(days[np.argmax(likely)]) if likely.any() else None

@@ -196,6 +196,27 @@ def twist(
     )
 
 
+def reach_in(
+    bow: Statics, string: String, length_in: float, twists_now: float, brace_now_in: float
+) -> tuple[float, float]:
+    """Braces [in, to the reference of brace_now_in] within the limits of turns, by the model.
+
+    Source: docs/mechanics E1, A5; limits of turns are an own rule, as in `twist`.
+    """
+    diameter = string.strand_diameter_mm or STRAND_MM[string.material]
+    radius = bundle_radius_mm(string.strands, diameter)
+    length = length_in * MM_PER_IN
+    untwisted = math.hypot(length, 2 * math.pi * twists_now * radius / math.sqrt(2))
+    gain, here = brace_per_string_slack(bow), shortening_mm(untwisted, radius, twists_now)
+    least = min(LEAST_PER_IN * length_in, twists_now)
+    most = max(MOST_PER_IN * length_in, twists_now)
+    low, high = (
+        brace_now_in + gain * (shortening_mm(untwisted, radius, t) - here) / MM_PER_IN
+        for t in (least, most)
+    )
+    return low, high
+
+
 def _endless() -> Finding:
     return mind(
         said=say("An endless loop can be shortened by twisting, hardly lengthened."),

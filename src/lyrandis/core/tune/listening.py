@@ -1,38 +1,57 @@
-"""Brace trials of one session, brought together: the sweep, the groups, and sound against speed.
+"""Brace trials brought together: sessions and sources, the sweep, the groups.
 
-Levels are differences within one session: only trials of the latest day are compared.
+Levels are differences: those of another source or day are off by an offset that nobody knows. They
+join the session on one axis where they share a brace with it, and the offset is fitted; else they
+stand apart. After two months a session begins anew.
 """
 
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
+from functools import lru_cache
 
 import numpy as np
 
 from lyrandis.core.arrays import Array
 from lyrandis.core.bow.form import brace_range_in, brace_reference_offset_in
+from lyrandis.core.dates import days_between
+from lyrandis.core.findings import Said
 from lyrandis.core.rig import Bow
-from lyrandis.core.tune.sweep import Visit, sweep
+from lyrandis.core.tune.groups import wide
+from lyrandis.core.tune.loudness import Visit
+from lyrandis.core.tune.sweep import Sweep, Verdict, sweep
 from lyrandis.core.units import MM_PER_IN
 
 SEED = 20  # the joint draws are the same each time, so that the same trials say the same
-# By arrows shot: how many times larger a group must be to mean anything (docs/mechanics E2).
-GROUP_RATIO = ((6, 1.7), (4, 2.1), (3, 2.5))
+SESSION_DAYS = 60
+SHARED_MM = 1.5  # two trials that near are at one brace
 
 
 @dataclass(frozen=True)
 class Heard:
-    """One trial of the session: brace to the bow's own reference [in], levels [dB], feel, group."""
+    """One trial: brace to the bow's own reference [in], levels [dB], feel, group.
+
+    by : what heard it; stands : what it was made with is as it was at the session
+    offset_db : what its source lies above the session's [dB]; None where it stands apart
+    """
 
     seq: int
+    day: str
+    by: str
     brace_in: float
     levels_db: tuple[float, ...]
     feel: int | None
     group_cm: float | None
     arrows: int
-
+    stands: bool
     mean_db: float | None  # None where nothing was heard
+    offset_db: float | None
+
+    @property
+    def source(self) -> tuple[str, str]:
+        """Levels of one source share a number."""
+        return self.day, self.by
 
 
 @dataclass(frozen=True)
@@ -48,87 +67,158 @@ class Curve:
     best_in: float
     interval_in: tuple[float, float]
     next_in: float | None
-    done: bool
-    why: str
+    verdict: Verdict | None
+    why: Said
     sure: float
 
 
-def mean_of(levels_db: Sequence[float]) -> float | None:
-    """Mean level [dB]; None where nothing was heard."""
-    return float(np.mean(levels_db)) if levels_db else None
+@dataclass(frozen=True)
+class Earlier:
+    """What an earlier session came to: its day, where it was quietest [in], and what has moved."""
+
+    day: str
+    best_in: float
+    interval_in: tuple[float, float]
+    stands: bool
 
 
 @dataclass(frozen=True)
 class Listening:
-    """A session's trials, what the sweep makes of them, and the range it keeps to [in].
+    """The latest session, what the sweep makes of it, and the range it keeps to [in].
 
-    All braces are to the bow's own reference. `elsewhere` counts the trials of other days;
-    `wide_groups` are braces whose group is too large to be chance.
+    All braces are to the bow's own reference. `heard` are the session's trials and those that
+    joined it; `apart` those whose levels share no brace with them; `stale` a session months old;
+    `wide_groups` braces whose group is wider than chance.
     """
 
     day: str | None
     heard: tuple[Heard, ...]
-    elsewhere: int
+    apart: tuple[Heard, ...]
+    stale: bool
+    earlier: Earlier | None
     curve: Curve | None
     low_in: float
     high_in: float
     wide_groups: tuple[float, ...]
 
 
-def group_ratio(arrows: int) -> float | None:
-    """How many times larger a group must be to mean anything; None under three arrows."""
-    return next((ratio for n, ratio in GROUP_RATIO if arrows >= n), None)
+def _shares(a: Sequence[Heard], b: Sequence[Heard]) -> bool:
+    near = SHARED_MM / MM_PER_IN
+    return any(abs(x.brace_in - y.brace_in) <= near for x in a for y in b)
 
 
-def _wide(heard: Sequence[Heard]) -> tuple[float, ...]:
-    groups = [h for h in heard if h.group_cm is not None and group_ratio(h.arrows) is not None]
-    if len(groups) < 2:
-        return ()
-    smallest = min(h.group_cm or 0.0 for h in groups)
-    return tuple(
-        h.brace_in
-        for h in groups
-        if (h.group_cm or 0.0) > smallest * (group_ratio(h.arrows) or np.inf)
-    )
+def joined(day: str, heard: Sequence[Heard]) -> tuple[list[Heard], list[Heard]]:
+    """The trials on the axis of a day's session, those of its main source first, and the others.
+
+    Of the day, the source with the most trials is the session's; others join by a shared brace.
+    Trials of more than two months before, or made with what has changed since, do not.
+    """
+    loud = [h for h in heard if h.levels_db]
+    sources = list(dict.fromkeys(h.source for h in loud))
+    of = {s: [h for h in loud if h.source == s] for s in sources}
+    todays = [s for s in sources if s[0] == day]
+    if not todays:
+        return [h for h in heard if h.day == day], [h for h in loud if h.day != day]
+    into = [max(todays, key=lambda s: len(of[s]))]
+    able = [
+        s
+        for s in sources
+        if s not in into
+        and days_between(s[0], day) <= SESSION_DAYS
+        and all(h.stands for h in of[s])
+    ]
+    grew = True
+    while grew:
+        grew = False
+        for s in able:
+            if s not in into and _shares(of[s], [h for i in into for h in of[i]]):
+                into.append(s)
+                grew = True
+    on = [h for s in into for h in of[s]]
+    on += [h for h in heard if not h.levels_db and h.day == day]  # felt, or shot for the group
+    return on, [h for h in loud if h not in on]
 
 
-def _curve(heard: Sequence[Heard], low_in: float, high_in: float, offset_in: float) -> Curve | None:
-    """The sweep of a session, within a range to the pivot [in]; None before anything was heard."""
-    visits = [
-        Visit((h.brace_in - offset_in) * MM_PER_IN, h.levels_db, h.feel)
+def _visits(heard: Sequence[Heard], offset_in: float) -> list[Visit]:
+    numbers: dict[tuple[str, str], int] = {}
+    return [
+        Visit(
+            (h.brace_in - offset_in) * MM_PER_IN,
+            h.levels_db,
+            h.feel,
+            numbers.setdefault(h.source, len(numbers)),
+        )
         for h in heard
         if h.levels_db or h.feel is not None
     ]
+
+
+@lru_cache(maxsize=64)
+def _sweep(
+    low_mm: float, high_mm: float, visits: tuple[Visit, ...], reach_mm: tuple[float, float]
+) -> Sweep:
+    return sweep(low_mm, high_mm, visits, np.random.default_rng(SEED), reach_mm)
+
+
+def _swept(
+    heard: Sequence[Heard], bow: Bow, reach_in: tuple[float, float] | None
+) -> tuple[Curve, Sweep] | None:
+    """The sweep of trials on one axis; None before anything was heard."""
+    low, high, _ = brace_range_in(bow)
+    offset = brace_reference_offset_in(bow)
+    visits = _visits(heard, offset)
     if not visits:
         return None
-    told = sweep(low_in * MM_PER_IN, high_in * MM_PER_IN, visits, np.random.default_rng(SEED))
+    reach = (-np.inf, np.inf) if reach_in is None else reach_in
+    told = _sweep(
+        low * MM_PER_IN,
+        high * MM_PER_IN,
+        tuple(visits),
+        ((reach[0] - offset) * MM_PER_IN, (reach[1] - offset) * MM_PER_IN),
+    )
 
     def own(mm: float) -> float:
-        return mm / MM_PER_IN + offset_in
+        return mm / MM_PER_IN + offset
 
-    low, high = told.interval_mm
-    return Curve(
-        brace_in=told.brace_mm / MM_PER_IN + offset_in,
+    curve = Curve(
+        brace_in=told.brace_mm / MM_PER_IN + offset,
         mean_db=told.mean_db,
         sd_db=told.sd_db,
         best_in=own(told.best_mm),
-        interval_in=(own(low), own(high)),
+        interval_in=(own(told.interval_mm[0]), own(told.interval_mm[1])),
         next_in=None if told.next_mm is None else own(told.next_mm),
-        done=told.done,
+        verdict=told.verdict,
         why=told.why,
         sure=told.sure,
     )
+    return curve, told
 
 
-def listen(day: str | None, heard: Sequence[Heard], elsewhere: int, bow: Bow) -> Listening:
-    """One day's brace trials and their sweep, kept to the maker's or usual range.
+def _earlier(heard: Sequence[Heard], bow: Bow) -> Earlier | None:
+    """What the latest of earlier days came to, if it was heard to its end."""
+    if not heard:
+        return None
+    day = max(h.day for h in heard)
+    on, _ = joined(day, [h for h in heard if h.day == day])
+    swept = _swept(on, bow, None)
+    if swept is None or swept[0].verdict is None:
+        return None
+    curve, _ = swept
+    return Earlier(day, curve.best_in, curve.interval_in, all(h.stands for h in on))
+
+
+def listen(
+    heard: Sequence[Heard], today: str, bow: Bow, reach_in: tuple[float, float] | None = None
+) -> Listening:
+    """The latest session of brace trials and its sweep, kept to the maker's or usual range.
 
     A trial outside the range is shown, and heard by the sweep; nothing outside is suggested.
 
     Parameters
     ----------
-    heard : the day's trials, in the order they were made
-    elsewhere : how many trials there are of other days
+    heard : all trials, by the day they were made
+    today : the day, YYYY-MM-DD
+    reach_in : what the string reaches by turning [in, to the bow's own reference], if known
 
     Raises
     ------
@@ -136,12 +226,28 @@ def listen(day: str | None, heard: Sequence[Heard], elsewhere: int, bow: Bow) ->
     """
     low, high, _ = brace_range_in(bow)
     offset = brace_reference_offset_in(bow)
+    day = heard[-1].day if heard else None
+    on, apart = joined(day, heard) if day else ([], [])
+    swept = _swept(on, bow, reach_in)
+    curve = None
+    stale = day is not None and days_between(day, today) > SESSION_DAYS
+    if swept is not None:
+        curve, told = swept
+        numbers = list(dict.fromkeys(h.source for h in on if h.levels_db or h.feel is not None))
+        offsets = {s: told.offsets_db.get(i, 0.0) for i, s in enumerate(numbers)}
+        on = [replace(h, offset_db=offsets.get(h.source, 0.0)) for h in on]
+        if stale:
+            curve = replace(curve, next_in=None)
+    groups = [h for h in on if h.group_cm is not None]
+    are_wide = wide([(h.group_cm or 0.0, h.arrows) for h in groups])
     return Listening(
         day=day,
-        heard=tuple(heard),
-        elsewhere=elsewhere,
-        curve=_curve(heard, low, high, offset),
+        heard=tuple(on),
+        apart=tuple(apart),
+        stale=stale,
+        earlier=_earlier([h for h in apart if h.day != day], bow),
+        curve=curve,
         low_in=low + offset,
         high_in=high + offset,
-        wide_groups=_wide(heard),
+        wide_groups=tuple(h.brace_in for h, w in zip(groups, are_wide, strict=True) if w),
     )

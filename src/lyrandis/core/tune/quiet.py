@@ -15,11 +15,13 @@ import numpy as np
 
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.stops import StationId
-from lyrandis.core.tune.sweep import SHOT_SD_DB, VISIT_SD_DB
+from lyrandis.core.tune.shots import SHOT_SD_DB
 
 CheckId = Literal["brace", "strand", "strands", "loose", "dampers", "tune"]
-CheckVerdict = Literal["quieter", "louder", "same"]
+CheckVerdict = Literal["quieter", "louder", "same", "looked"]
 GROWN_DB = 6.0
+VISIT_SD_DB = 1.0  # two visits with nothing changed may differ so much; more than most do
+TOLD_FROM = 2.0  # times its ±
 # Likely places by frequency [Hz]; own rule, a hint where to look first.
 _PLACES: tuple[tuple[float, str], ...] = (
     (200.0, "limbs, riser and string themselves"),
@@ -87,7 +89,10 @@ CHECKS: tuple[Check, ...] = (
 
 @dataclass(frozen=True)
 class Tried:
-    """One check as it was made: levels [dB] before and after, the strongest tones [Hz, dB]."""
+    """One check as it was made: levels [dB] before and after, the strongest tones [Hz, dB].
+
+    Both without levels: looked at, and nothing found.
+    """
 
     seq: int
     check: CheckId
@@ -109,9 +114,9 @@ class CheckDone:
     check: CheckId
     before_db: tuple[float, ...]
     after_db: tuple[float, ...]
-    before_mean_db: float
-    after_mean_db: float
-    difference_db: Estimate
+    before_mean_db: float | None
+    after_mean_db: float | None
+    difference_db: Estimate | None
     verdict: CheckVerdict
     tone_hz: float | None
     tone_grown_db: float | None
@@ -120,16 +125,20 @@ class CheckDone:
 
 @dataclass(frozen=True)
 class Quiet:
-    """A session's checks, the next one in order, and what they made together [dB] with its ±."""
+    """A session's checks, the next one in order, and what they made together [dB] with its ±.
+
+    made : the checks that are done, in their order; the sweep of the brace height counts as one
+    """
 
     day: str | None
     done: tuple[CheckDone, ...]
+    made: tuple[CheckId, ...]
     next: CheckId | None
     together_db: Estimate | None
 
 
 def difference(before: tuple[float, ...], after: tuple[float, ...]) -> Estimate:
-    """Mean of after − mean of before [dB], ± from shots (1.1 dB) and visits (0.35 dB)."""
+    """Mean of after − mean of before [dB], ± from shots (1.1 dB) and visits (1 dB)."""
     variance = sum(SHOT_SD_DB**2 / len(v) + VISIT_SD_DB**2 for v in (before, after))
     return Estimate(
         value=float(np.mean(after) - np.mean(before)),
@@ -143,42 +152,52 @@ def likely_places(hz: float) -> str:
     return next(places for limit, places in _PLACES if hz <= limit)
 
 
+def _grown(trial: Tried) -> tuple[float, float] | None:
+    """A tone [Hz] that has grown, and by how much [dB]."""
+    if None in (trial.tone_before_db, trial.tone_after_db, trial.tone_after_hz):
+        return None
+    rise = (trial.tone_after_db or 0.0) - (trial.tone_before_db or 0.0)
+    return (trial.tone_after_hz or 0.0, rise) if rise >= GROWN_DB else None
+
+
 def judge(trial: Tried) -> CheckDone:
     """What one change did: told as quieter or louder from twice its ± on."""
-    d = difference(trial.before_db, trial.after_db)
-    verdict: CheckVerdict = "same"
-    if abs(d.value) > 2 * d.plus_minus:
+    before, after = trial.before_db, trial.after_db
+    d = difference(before, after) if before and after else None
+    verdict: CheckVerdict = "looked" if d is None else "same"
+    if d is not None and abs(d.value) > TOLD_FROM * d.plus_minus:
         verdict = "quieter" if d.value < 0 else "louder"
-    hz = grown = None
-    if trial.tone_before_db is not None and trial.tone_after_db is not None:
-        rise = trial.tone_after_db - trial.tone_before_db
-        if rise >= GROWN_DB and trial.tone_after_hz is not None:
-            hz, grown = trial.tone_after_hz, rise
+    grown = _grown(trial)
     return CheckDone(
         seq=trial.seq,
         check=trial.check,
-        before_db=trial.before_db,
-        after_db=trial.after_db,
-        before_mean_db=float(np.mean(trial.before_db)),
-        after_mean_db=float(np.mean(trial.after_db)),
+        before_db=before,
+        after_db=after,
+        before_mean_db=float(np.mean(before)) if d else None,
+        after_mean_db=float(np.mean(after)) if d else None,
         difference_db=d,
         verdict=verdict,
-        tone_hz=hz,
-        tone_grown_db=grown,
-        tone_places=None if hz is None else likely_places(hz),
+        tone_hz=grown[0] if grown else None,
+        tone_grown_db=grown[1] if grown else None,
+        tone_places=likely_places(grown[0]) if grown else None,
     )
 
 
-def quiet(day: str | None, tried: Sequence[Tried]) -> Quiet:
-    """The checks of one day; levels of other days do not compare."""
+def quiet(day: str | None, tried: Sequence[Tried], swept: bool = False) -> Quiet:
+    """The checks of one day; levels of other days do not compare.
+
+    swept : a sweep of the brace height came to its end: that is the first check
+    """
     done = tuple(judge(t) for t in tried)
-    made = {d.check for d in done}
-    following = next((c.id for c in CHECKS if c.id not in made), None)
+    ticked = {d.check for d in done} | ({"brace"} if swept else set())
+    made = tuple(c.id for c in CHECKS if c.id in ticked)
+    following = next((c.id for c in CHECKS if c.id not in ticked), None)
+    measured = [d.difference_db for d in done if d.difference_db is not None]
     together = None
-    if done:
+    if measured:
         together = Estimate(
-            value=sum(d.difference_db.value for d in done),
-            plus_minus=math.sqrt(sum(d.difference_db.plus_minus**2 for d in done)),
+            value=sum(d.value for d in measured),
+            plus_minus=math.sqrt(sum(d.plus_minus**2 for d in measured)),
             source="measured",
         )
-    return Quiet(day, done, following, together)
+    return Quiet(day, done, made, following, together)

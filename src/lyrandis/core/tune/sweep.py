@@ -1,45 +1,43 @@
 """The quiet sweep: which brace height is quietest, how sure that is, and where to listen next.
 
-Loudness over brace is a curved line plus a little of its own (docs/mechanics E2):
-f = a0 + a1 x + a2 x² + GP, x = (brace − middle)/10 mm. A knowledge gradient chooses the next
-brace; the sweep ends when nothing audible is left to gain. All levels are differences within
-one session.
+What was heard is told by a mixture of regressions (`loudness.py`, docs/mechanics E2); a knowledge
+gradient chooses the next brace. The sweep ends in one of three ways, each with its own sentence,
+and only one of them says that nothing audible is left. All levels are differences within one
+session.
 """
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
-from dataclasses import dataclass, field
+from dataclasses import dataclass
+from typing import Literal
 
 import numpy as np
 
 from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.findings import say
+from lyrandis.core.findings import Said, say
+from lyrandis.core.tune.loudness import Loudness, Visit, loudness
 
-LEVEL_SD, SLOPE_SD, CURVE_MEAN, CURVE_SD = 5.0, 3.0, 1.6, 1.2  # dB, per 10 mm, per (10 mm)²
-OWN_SD_DB, OWN_LENGTH_MM = 0.5, 7.0
-SHOT_SD_DB, VISIT_SD_DB = 1.1, 0.35
-FEEL_DB, FEEL_SD_DB, FEEL_OFFSET_SD = -1.5, 1.5, 20.0
-LEAST_VISITS, MOST_VISITS = 4, 12
-CLOSE_MM, SURE = 2.0, 0.8
-AUDIBLE_DB, LEFT = 1.0, 0.1
+Verdict = Literal["found", "as_good_as_told", "out_of_patience"]
+LEAST_VISITS, MOST_VISITS = 5, 14  # the first of them spread over the range
+CLOSE_MM = 2.0
+AUDIBLE_DB = 1.0
+LEFT = 0.07  # by the draws: then the sentence holds in nine of ten, on bows of other kinds too
+ALIKE_DB = 0.2  # braces that differ by less are as quiet as one another
+WORTH_DB = 0.07  # a visit that is expected to gain less is not worth its arrows
+MOVE_DB_PER_MM = (
+    0.005  # what moving the string costs, so that of two like places the nearer is next
+)
 DRAWS = 400
-_OFF_CENTRE = 0.15  # of the range: a first visit further out sends the second to the far end
+_FARTHEST_MM = 0.6  # places that far from what was heard, within this, are as far
+_UNHEARD = 0.7  # of the way from the interval to the brace heard beside it
 _NODES = 24
-_SHOTS_NEXT = 3
-_X_MM = 10.0  # the unit of x
+SHOTS_NEXT = 3
 LEAST_RANGE_MM, MOST_RANGE_MM = 2.0, 120.0
 _INTERVAL = (0.1, 0.9)  # quantiles
-
-
-@dataclass(frozen=True)
-class Visit:
-    """One brace height [mm] listened to: a level [dB] for each shot, feel 1 to 5 or None."""
-
-    brace_mm: float
-    levels_db: tuple[float, ...] = ()
-    feel: float | None = None
+_SURE_Z = 1.2816  # nine of ten, one-sided
 
 
 @dataclass(frozen=True)
@@ -48,6 +46,10 @@ class Sweep:
 
     interval_mm : central 80 % of where the quietest brace may lie
     next_mm : where to listen next; None when done
+    verdict : how it ended; None while it goes on
+    left : P(more than 1 dB is left to gain); sure : P(the quietest lies within 2 mm of best_mm)
+    arrows_to_tell : about how many more would tell a decibel between two braces
+    offsets_db : what each source lies above the first one heard [dB]
     """
 
     brace_mm: Array
@@ -56,71 +58,23 @@ class Sweep:
     best_mm: float
     interval_mm: tuple[float, float]
     next_mm: float | None
-    done: bool
-    why: str
-    sure: float = field(default=0.0)  # P(the quietest lies within 2 mm of best_mm)
+    verdict: Verdict | None
+    why: Said
+    left: float
+    sure: float
+    arrows_to_tell: int
+    offsets_db: dict[int, float]
+
+    @property
+    def done(self) -> bool:
+        """Whether it ended."""
+        return self.verdict is not None
 
 
-def _prior(a: Array, b: Array, middle: float) -> Array:
-    x, y = (a[:, None] - middle) / _X_MM, (b[None, :] - middle) / _X_MM
-    own = OWN_SD_DB**2 * np.exp(-0.5 * ((a[:, None] - b[None, :]) / OWN_LENGTH_MM) ** 2)
-    return LEVEL_SD**2 + SLOPE_SD**2 * x * y + CURVE_SD**2 * (x * y) ** 2 + own
-
-
-def _observed(visits: Sequence[Visit]) -> tuple[Array, Array, Array, Array]:
-    """Places [mm], values [dB], noise variances and which of them are feel."""
-    rows = []
-    for v in visits:
-        if v.levels_db:
-            n = len(v.levels_db)
-            rows.append(
-                (v.brace_mm, float(np.mean(v.levels_db)), SHOT_SD_DB**2 / n + VISIT_SD_DB**2, 0.0)
-            )
-        if v.feel is not None:
-            rows.append((v.brace_mm, FEEL_DB * v.feel, FEEL_SD_DB**2, 1.0))
-    at, value, noise, feel = np.array(rows, dtype=float).T
-    return at, value, noise, feel
-
-
-def posterior(visits: Sequence[Visit], grid_mm: Array, middle_mm: float) -> tuple[Array, Array]:
-    """Mean [dB], shape (n,), and covariance, shape (n, n), of the loudness on a grid [mm].
-
-    Feel speaks as a rougher reading with an offset of its own that nobody knows.
-
-    Parameters
-    ----------
-    visits : braces [mm] with levels [dB] or feel
-    grid_mm : braces to tell of, shape (n,) [mm]
-    middle_mm : of the range [mm]; x counts from there
-
-    Source: docs/mechanics E2; exact Gaussian regression.
-    """
-    at, value, noise, feel = _observed(visits)
-    heard = feel == 0
-    level = value[heard].mean() if heard.any() else 0.0
-    start = value[heard][0] if heard.any() else 0.0
-
-    def curve(a: Array) -> Array:
-        out: Array = start + CURVE_MEAN * ((a - middle_mm) / _X_MM) ** 2
-        return out
-
-    expected = curve(at)
-    if (~heard).any():
-        expected = expected + np.where(heard, 0.0, (value[~heard] - expected[~heard]).mean())
-    cov = _prior(at, at, middle_mm) + np.diag(noise)
-    cov += FEEL_OFFSET_SD**2 * np.outer(feel, feel)
-    cross = _prior(grid_mm, at, middle_mm)
-    solved = np.linalg.solve(cov, np.column_stack([value - expected, cross.T]))
-    mean = curve(grid_mm) + cross @ solved[:, 0]
-    spread = _prior(grid_mm, grid_mm, middle_mm) - cross @ solved[:, 1:]
-    if not heard.any():
-        mean = mean - mean.min() + level
-    return mean, (spread + spread.T) / 2
-
-
-def _knowledge_gradient(mean: Array, cov: Array, shots: int) -> Array:
+def _knowledge_gradient(told: Loudness, shots: int) -> Array:
     """Expected fall [dB] of the posterior mean's minimum by one more visit, shape (n,)."""
-    noise = SHOT_SD_DB**2 / shots + VISIT_SD_DB**2
+    mean, cov = told.mean, told.cov
+    noise = told.shot_sd_db**2 / shots + told.visit_variance
     moved = cov / np.sqrt(np.diag(cov) + noise)  # column j: what a visit at j moves
     z, w = np.polynomial.hermite_e.hermegauss(_NODES)
     after = (mean[:, None, None] + moved[:, :, None] * z).min(axis=0)
@@ -129,7 +83,11 @@ def _knowledge_gradient(mean: Array, cov: Array, shots: int) -> Array:
 
 
 def sweep(
-    low_mm: float, high_mm: float, visits: Sequence[Visit], rng: np.random.Generator
+    low_mm: float,
+    high_mm: float,
+    visits: Sequence[Visit],
+    rng: np.random.Generator,
+    reach_mm: tuple[float, float] = (-math.inf, math.inf),
 ) -> Sweep:
     """Where the bow is quietest, and where to listen next.
 
@@ -138,6 +96,7 @@ def sweep(
     low_mm, high_mm : the maker's or typical range [mm]; nothing outside it is ever suggested
     visits : in the order they were made; at least one, each heard or felt
     rng : for the joint draws
+    reach_mm : what the string reaches by turning [mm]; nothing beyond is suggested next
 
     Raises
     ------
@@ -160,51 +119,107 @@ def sweep(
         if not v.levels_db and v.feel is None:
             raise RefusedError(f"visits.{i}.levels_db", "A visit needs a level or a feel.")
     grid = np.arange(np.ceil(low_mm), np.floor(high_mm) + 0.5, 1.0)
-    middle = (low_mm + high_mm) / 2
-    mean, cov = posterior(visits, grid, middle)
-    best = int(np.argmin(mean))
-    root = np.linalg.cholesky(cov + 1e-8 * np.eye(len(grid)))
-    draws = mean + rng.standard_normal((DRAWS, len(grid))) @ root.T
-    lowest = grid[np.argmin(draws, axis=1)]
-    sure = float(np.mean(np.abs(lowest - grid[best]) <= CLOSE_MM))
-    left = float(np.mean(draws[:, best] - draws.min(axis=1) > AUDIBLE_DB))
-    low, high = np.quantile(lowest, _INTERVAL)
-    n = len(visits)
-    done = n >= MOST_VISITS or (n >= LEAST_VISITS and (sure >= SURE or left <= LEFT))
-    if done:
-        next_mm = None
-        why = (
-            "Nothing audible is left to gain: listening on would rarely find a decibel more."
-            if left <= LEFT
-            else "The quietest brace is known as closely as it can be set."
-            if sure >= SURE
-            else f"{MOST_VISITS} visits are enough: what differs now is the day, not the brace."
-        )
-    else:
-        next_mm, why = _next(grid, mean, cov, visits, middle, left)
+    told = loudness(visits, grid, (low_mm + high_mm) / 2)
+    best = int(np.argmin(told.mean))
+    draws = told.draws(DRAWS, rng)
+    least = draws.min(axis=1)
+    sure = float(np.mean(np.abs(grid[np.argmin(draws, axis=1)] - grid[best]) <= CLOSE_MM))
+    left = float(np.mean(draws[:, best] - least > AUDIBLE_DB))
+    alike = draws <= least[:, None] + ALIKE_DB
+    low = np.quantile(grid[np.argmax(alike, axis=1)], _INTERVAL[0])
+    high = np.quantile(grid[::-1][np.argmax(alike[:, ::-1], axis=1)], _INTERVAL[1])
+    low, high = _between(float(low), float(high), [v.brace_mm for v in visits])
+    low, high = max(low, grid[0]), min(high, grid[-1])
+    next_mm, gain = _next(grid, told, visits, reach_mm)
+    verdict = _verdict(len(visits), left, gain)
+    arrows = _arrows_to_tell(told)
     return Sweep(
         brace_mm=grid,
-        mean_db=mean,
-        sd_db=np.sqrt(np.maximum(np.diag(cov), 0)),
+        mean_db=told.mean,
+        sd_db=np.sqrt(np.maximum(np.diag(told.cov), 0)),
         best_mm=float(grid[best]),
         interval_mm=(float(low), float(high)),
-        next_mm=next_mm,
-        done=done,
-        why=why,
+        next_mm=None if verdict else next_mm,
+        verdict=verdict,
+        why=_why(verdict, left, gain, arrows),
+        left=left,
         sure=sure,
+        arrows_to_tell=arrows,
+        offsets_db=told.offsets_db,
+    )
+
+
+def _between(low_mm: float, high_mm: float, at_mm: Sequence[float]) -> tuple[float, float]:
+    """An interval with part of the way to the braces heard beside it: nobody listened there."""
+    below = max((a for a in at_mm if a < low_mm), default=low_mm)
+    above = min((a for a in at_mm if a > high_mm), default=high_mm)
+    return low_mm - _UNHEARD * (low_mm - below), high_mm + _UNHEARD * (above - high_mm)
+
+
+def _verdict(visits: int, left: float, gain: float) -> Verdict | None:
+    if visits >= LEAST_VISITS and left <= LEFT:
+        return "found"
+    if visits >= LEAST_VISITS and gain < WORTH_DB:
+        return "as_good_as_told"
+    return "out_of_patience" if visits >= MOST_VISITS else None
+
+
+def _arrows_to_tell(told: Loudness) -> int:
+    """Arrows at two braces, three a visit, that tell 1 dB between them in nine of ten sessions."""
+    visit = told.shot_sd_db**2 / SHOTS_NEXT + told.visit_variance
+    return SHOTS_NEXT * 2 * math.ceil(2 * visit * (_SURE_Z / AUDIBLE_DB) ** 2)
+
+
+def _why(verdict: Verdict | None, left: float, gain: float, arrows: int) -> Said:
+    """What ended the sweep, or why it goes on."""
+    chance = ("percent", left * 100)
+    if verdict == "found":
+        return say(
+            "Nothing audible is left to gain: that more than {audible} is left has a chance of "
+            "{chance}. "
+            "Only a quiet place narrower than the gaps between what was heard would not show.",
+            audible=("level", AUDIBLE_DB),
+            chance=chance,
+        )
+    if verdict == "as_good_as_told":
+        return say(
+            "As good as can be told: the next visit would gain next to nothing, yet more than "
+            "{audible} may be left with a chance of {chance}. "
+            + f"About {arrows} more arrows at two braces would tell a decibel between them.",
+            audible=("level", AUDIBLE_DB),
+            chance=chance,
+        )
+    if verdict == "out_of_patience":
+        return say(
+            f"{MOST_VISITS} visits are enough for one day: the best so far, with a chance of "
+            "{chance} that more than {audible} is left. Another day may tell.",
+            audible=("level", AUDIBLE_DB),
+            chance=chance,
+        )
+    return say(
+        "Listening there gains the most: {gain} are expected, and more than {audible} is left to "
+        "gain with a chance of {chance}.",
+        gain=("level", gain),
+        audible=("level", AUDIBLE_DB),
+        chance=chance,
     )
 
 
 def _next(
-    grid: Array, mean: Array, cov: Array, visits: Sequence[Visit], middle: float, left: float
-) -> tuple[float, str]:
-    first, width = visits[0].brace_mm, grid[-1] - grid[0]
-    if len(visits) == 1 and abs(first - middle) > _OFF_CENTRE * width:
-        far = float(grid[0] if first > middle else grid[-1])
-        return far, "One end of the range was heard; the other end tells the most."
-    gain = _knowledge_gradient(mean, cov, _SHOTS_NEXT)
-    i = int(np.argmax(gain))
-    return float(grid[i]), (
-        f"Listening there gains the most: {gain[i]:.1f} dB are expected, and more than "
-        f"{AUDIBLE_DB:g} dB is left to gain with a chance of {left:.0%}."
-    )
+    grid: Array, told: Loudness, visits: Sequence[Visit], reach_mm: tuple[float, float]
+) -> tuple[float | None, float]:
+    """Where to listen next [mm], and what a visit is expected to gain [dB].
+
+    The first visits spread over the range, each as far as can be from what was heard: a second
+    valley or a step shows only where somebody listened.
+    """
+    open_ = (grid >= reach_mm[0]) & (grid <= reach_mm[1])
+    if not open_.any():
+        return None, 0.0
+    gain = np.where(open_, _knowledge_gradient(told, SHOTS_NEXT), -np.inf)
+    worth = gain - MOVE_DB_PER_MM * np.abs(grid - visits[-1].brace_mm)
+    if len(visits) < LEAST_VISITS:
+        heard = np.array([v.brace_mm for v in visits])
+        far = np.where(open_, np.abs(grid[:, None] - heard).min(axis=1), -np.inf)
+        worth = np.where(far >= far.max() - _FARTHEST_MM, worth, -np.inf)
+    return float(grid[np.argmax(worth)]), float(gain.max())

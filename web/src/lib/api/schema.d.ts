@@ -164,6 +164,28 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/settling": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compute Settling
+         * @description Whether a new string has settled, where it comes to, and when to measure next.
+         *
+         *     The fibre decides; `bow` says only what the string is on.
+         */
+        post: operations["compute_settling_api_compute_settling_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/shot": {
         parameters: {
             query?: never;
@@ -1926,6 +1948,16 @@ export interface components {
             to_pivot_in: number;
         };
         /**
+         * BracedIn
+         * @description The brace height of a new string after some hours braced.
+         */
+        BracedIn: {
+            /** Brace In */
+            brace_in: number;
+            /** Hours */
+            hours: number;
+        };
+        /**
          * Build
          * @description A built arrow; `mass_gr` is the weighed mass where the arrow was weighed.
          */
@@ -2036,17 +2068,17 @@ export interface components {
             /** After Db */
             after_db: number[];
             /** After Mean Db */
-            after_mean_db: number;
+            after_mean_db: number | null;
             /** Before Db */
             before_db: number[];
             /** Before Mean Db */
-            before_mean_db: number;
+            before_mean_db: number | null;
             /**
              * Check
              * @enum {string}
              */
             check: "brace" | "strand" | "strands" | "loose" | "dampers" | "tune";
-            difference_db: components["schemas"]["Estimate"];
+            difference_db: components["schemas"]["Estimate"] | null;
             /** Seq */
             seq: number;
             /** Tone Grown Db */
@@ -2059,7 +2091,7 @@ export interface components {
              * Verdict
              * @enum {string}
              */
-            verdict: "quieter" | "louder" | "same";
+            verdict: "quieter" | "louder" | "same" | "looked";
         };
         /**
          * CheckIn
@@ -2234,8 +2266,6 @@ export interface components {
             best_in: number;
             /** Brace In */
             brace_in: number[];
-            /** Done */
-            done: boolean;
             /** Interval In */
             interval_in: [
                 number,
@@ -2249,8 +2279,9 @@ export interface components {
             sd_db: number[];
             /** Sure */
             sure: number;
-            /** Why */
-            why: string;
+            /** Verdict */
+            verdict: ("found" | "as_good_as_told" | "out_of_patience") | null;
+            why: components["schemas"]["Said"];
         };
         /**
          * CurveView
@@ -2518,6 +2549,23 @@ export interface components {
             why: components["schemas"]["Said"];
         };
         /**
+         * Earlier
+         * @description What an earlier session came to: its day, where it was quietest [in], and what has moved.
+         */
+        Earlier: {
+            /** Best In */
+            best_in: number;
+            /** Day */
+            day: string;
+            /** Interval In */
+            interval_in: [
+                number,
+                number
+            ];
+            /** Stands */
+            stands: boolean;
+        };
+        /**
          * Estimate
          * @description A value with one standard deviation (`plus_minus`, same unit) and its source.
          */
@@ -2779,13 +2827,20 @@ export interface components {
         };
         /**
          * Heard
-         * @description One trial of the session: brace to the bow's own reference [in], levels [dB], feel, group.
+         * @description One trial: brace to the bow's own reference [in], levels [dB], feel, group.
+         *
+         *     by : what heard it; stands : what it was made with is as it was at the session
+         *     offset_db : what its source lies above the session's [dB]; None where it stands apart
          */
         Heard: {
             /** Arrows */
             arrows: number;
             /** Brace In */
             brace_in: number;
+            /** By */
+            by: string;
+            /** Day */
+            day: string;
             /** Feel */
             feel: number | null;
             /** Group Cm */
@@ -2794,8 +2849,12 @@ export interface components {
             levels_db: number[];
             /** Mean Db */
             mean_db: number | null;
+            /** Offset Db */
+            offset_db: number | null;
             /** Seq */
             seq: number;
+            /** Stands */
+            stands: boolean;
         };
         /**
          * HistoryLine
@@ -3159,23 +3218,27 @@ export interface components {
         };
         /**
          * Listening
-         * @description A session's trials, what the sweep makes of them, and the range it keeps to [in].
+         * @description The latest session, what the sweep makes of it, and the range it keeps to [in].
          *
-         *     All braces are to the bow's own reference. `elsewhere` counts the trials of other days;
-         *     `wide_groups` are braces whose group is too large to be chance.
+         *     All braces are to the bow's own reference. `heard` are the session's trials and those that
+         *     joined it; `apart` those whose levels share no brace with them; `stale` a session months old;
+         *     `wide_groups` braces whose group is wider than chance.
          */
         Listening: {
+            /** Apart */
+            apart: components["schemas"]["Heard"][];
             curve: components["schemas"]["Curve"] | null;
             /** Day */
             day: string | null;
-            /** Elsewhere */
-            elsewhere: number;
+            earlier: components["schemas"]["Earlier"] | null;
             /** Heard */
             heard: components["schemas"]["Heard"][];
             /** High In */
             high_in: number;
             /** Low In */
             low_in: number;
+            /** Stale */
+            stale: boolean;
             /** Wide Groups */
             wide_groups: number[];
         };
@@ -3483,12 +3546,16 @@ export interface components {
         /**
          * Quiet
          * @description A session's checks, the next one in order, and what they made together [dB] with its ±.
+         *
+         *     made : the checks that are done, in their order; the sweep of the brace height counts as one
          */
         Quiet: {
             /** Day */
             day: string | null;
             /** Done */
             done: components["schemas"]["CheckDone"][];
+            /** Made */
+            made: ("brace" | "strand" | "strands" | "loose" | "dampers" | "tune")[];
             /** Next */
             next: ("brace" | "strand" | "strands" | "loose" | "dampers" | "tune") | null;
             together_db: components["schemas"]["Estimate"] | null;
@@ -3496,11 +3563,19 @@ export interface components {
         /**
          * QuietTrial
          * @description One check of the quiet list: levels before and after one change, and the strongest tone.
+         *
+         *     Levels are of one source, or they do not compare. Both empty: looked, and found nothing.
          */
         "QuietTrial-Input": {
-            /** After Db */
+            /**
+             * After Db
+             * @default []
+             */
             after_db: number[];
-            /** Before Db */
+            /**
+             * Before Db
+             * @default []
+             */
             before_db: number[];
             /**
              * Check
@@ -3512,6 +3587,12 @@ export interface components {
              * @default
              */
             day: string;
+            /**
+             * Heard By
+             * @default meter
+             * @enum {string}
+             */
+            heard_by: "meter" | "recording" | "simulated" | "unknown";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -3534,11 +3615,19 @@ export interface components {
         /**
          * QuietTrial
          * @description One check of the quiet list: levels before and after one change, and the strongest tone.
+         *
+         *     Levels are of one source, or they do not compare. Both empty: looked, and found nothing.
          */
         "QuietTrial-Output": {
-            /** After Db */
+            /**
+             * After Db
+             * @default []
+             */
             after_db: number[];
-            /** Before Db */
+            /**
+             * Before Db
+             * @default []
+             */
             before_db: number[];
             /**
              * Check
@@ -3550,6 +3639,12 @@ export interface components {
              * @default
              */
             day: string;
+            /**
+             * Heard By
+             * @default meter
+             * @enum {string}
+             */
+            heard_by: "meter" | "recording" | "simulated" | "unknown";
             /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
@@ -4115,6 +4210,45 @@ export interface components {
             seq: number;
         };
         /**
+         * SettlingIn
+         * @description A new string on a bow and its brace heights so far.
+         */
+        SettlingIn: {
+            bow: components["schemas"]["Bow-Input"];
+            /** Readings */
+            readings: components["schemas"]["BracedIn"][];
+            /**
+             * @default {
+             *       "build": "unknown",
+             *       "material": "polyester",
+             *       "silencer_position": 0.7,
+             *       "silencers_gr": 0,
+             *       "strands": 14
+             *     }
+             */
+            string: components["schemas"]["String-Input"];
+        };
+        /**
+         * SettlingOut
+         * @description Where it stands after a fortnight; null where no creep explains the readings.
+         */
+        SettlingOut: {
+            /** Band In */
+            band_in: [
+                number,
+                number
+            ] | null;
+            /** Explained */
+            explained: boolean;
+            final_brace_in: components["schemas"]["Estimate"] | null;
+            /** Next Look H */
+            next_look_h: number;
+            /** Settled */
+            settled: boolean;
+            /** Settled After H */
+            settled_after_h: number | null;
+        };
+        /**
          * SettlingTrial
          * @description The brace height of a new string after some hours braced; none when it was just put on.
          */
@@ -4181,12 +4315,27 @@ export interface components {
          * @description How a new string settles, what was read, and how long it may have stood braced.
          */
         SettlingView: {
+            /** Band In */
+            band_in: [
+                number,
+                number
+            ];
             /** Brace In */
             brace_in: number[];
+            /** Explained */
+            explained: boolean;
+            final_brace_in: components["schemas"]["Estimate"];
+            /** High In */
+            high_in: number[];
             /** Hours */
             hours: number[];
             /** Hours Now */
             hours_now: number | null;
+            /** Low In */
+            low_in: number[];
+            next_day_in: components["schemas"]["Estimate"];
+            /** Next Look H */
+            next_look_h: number;
             /** Readings */
             readings: [
                 number,
@@ -4195,10 +4344,10 @@ export interface components {
             /** Settled */
             settled: boolean;
             /** Settled After H */
-            settled_after_h: number;
-            settles_at_in: components["schemas"]["Estimate"];
-            /** Sinks In */
-            sinks_in: number;
+            settled_after_h: number | null;
+            sinks_in: components["schemas"]["Estimate"];
+            /** Sure */
+            sure: number;
         };
         /**
          * Shape
@@ -4742,6 +4891,8 @@ export interface components {
          * @description The curve, where it is quietest, and what to do next.
          */
         SweepOut: {
+            /** Arrows To Tell */
+            arrows_to_tell: number;
             /** Best Mm */
             best_mm: number;
             curve: components["schemas"]["SweepCurve"];
@@ -4752,10 +4903,14 @@ export interface components {
                 number,
                 number
             ];
+            /** Left */
+            left: number;
             /** Next Mm */
             next_mm: number | null;
             /** Sure */
             sure: number;
+            /** Verdict */
+            verdict: ("found" | "as_good_as_told" | "out_of_patience") | null;
             /** Why */
             why: string;
         };
@@ -6004,6 +6159,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["BenchView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    compute_settling_api_compute_settling_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SettlingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SettlingOut"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */

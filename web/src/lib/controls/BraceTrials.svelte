@@ -294,7 +294,7 @@
 	{/if}
 	<p class="quiet" class:wrong={problem} aria-live="polite">
 		{problem ??
-			'Same place, same distance from the microphone, three shots; then some twists, and again. Levels only compare within one day. A recording can be dropped here.'}
+			'Clear range, safe backstop; no nock point fixed yet. Same place, same distance from the microphone, three shots; then some twists, and again. A recording can be dropped here.'}
 	</p>
 </form>
 <TrialList

@@ -1,6 +1,7 @@
 <script module lang="ts">
 	export interface Levels {
 		levels: number[];
+		by: 'meter' | 'recording' | 'simulated';
 		tone_hz: number | null;
 		tone_db: number | null;
 	}
@@ -31,7 +32,7 @@
 	let takes = 0;
 	let picker = $state<HTMLInputElement>();
 	let field = $state<HTMLInputElement>();
-	async function hear(file: File): Promise<void> {
+	async function hear(file: File, by: Levels['by'] = 'recording'): Promise<void> {
 		busy = true;
 		problem = null;
 		try {
@@ -39,6 +40,7 @@
 			const shots = sound.events.filter((e) => e.kind === 'shot');
 			if (shots.length === 0) throw new Error('No shot was found in it.');
 			value = {
+				by,
 				levels: shots.map((e) => Math.round(e.level_db * 100) / 100),
 				tone_hz: sound.tone?.[0] ?? null,
 				tone_db: sound.tone?.[1] ?? null
@@ -54,7 +56,7 @@
 	async function simulate(): Promise<void> {
 		busy = true;
 		try {
-			await hear(await recording(bench().id, { ...query, again: takes++ }));
+			await hear(await recording(bench().id, { ...query, again: takes++ }), 'simulated');
 		} catch (error) {
 			problem = (error as Error).message;
 			busy = false;
@@ -67,7 +69,8 @@
 		problem = null;
 		try {
 			const levels = await reference.readAll(typed, 'level');
-			if (mine === asked) value = levels.length ? { levels, tone_hz: null, tone_db: null } : null;
+			if (mine === asked)
+				value = levels.length ? { levels, by: 'meter', tone_hz: null, tone_db: null } : null;
 		} catch (error) {
 			if (mine !== asked) return;
 			value = null;

@@ -11,9 +11,16 @@
 	const done = $derived(bench().bench.quiet?.done ?? []);
 	const following = $derived(bench().bench.quiet?.next);
 	const checks = $derived(reference.catalog?.quiet ?? []);
+	const made = $derived<string[]>(bench().bench.quiet?.made ?? []);
 	const of = (id: string) => [...done].reverse().find((d) => d.check === id);
-	const colours = { quieter: 'var(--moss)', louder: 'var(--ochre)', same: 'var(--quiet)' };
+	const colours = {
+		quieter: 'var(--moss)',
+		louder: 'var(--ochre)',
+		same: 'var(--quiet)',
+		looked: 'var(--quiet)'
+	};
 	const all = $derived(done.flatMap((d) => [...d.before_db, ...d.after_db]));
+	const word = (id: string) => (of(id) ? 'looked, nothing found' : 'swept on Brace height');
 	const level = (value: number, spread?: number) =>
 		reference.valueText({ value, quantity: 'level', plus_minus: spread ?? null });
 </script>
@@ -24,14 +31,19 @@
 	heads={['Check', 'Before', 'After', 'Change']}
 	rows={checks.map((c) => {
 		const d = of(c.id);
-		return d
+		return d?.difference_db
 			? [
 					c.title,
-					level(d.before_mean_db),
-					level(d.after_mean_db),
+					level(d.before_mean_db!),
+					level(d.after_mean_db!),
 					level(d.difference_db.value, d.difference_db.plus_minus)
 				]
-			: [c.title, '', '', following === c.id ? 'next' : 'open'];
+			: [
+					c.title,
+					'',
+					'',
+					d || made.includes(c.id) ? word(c.id) : following === c.id ? 'next' : 'open'
+				];
 	})}
 >
 	{#snippet children(width, height)}
@@ -47,27 +59,28 @@
 			{@const y = 22 + i * row}
 			{@const d = of(check.id)}
 			{@const next = following === check.id}
+			{@const ticked = made.includes(check.id)}
 			<circle
 				cx="16"
 				cy={y}
 				r="11"
-				fill={d ? 'var(--moss)' : 'var(--paper)'}
-				stroke={d ? 'var(--moss)' : next ? 'var(--heather)' : 'var(--line)'}
+				fill={ticked ? 'var(--moss)' : 'var(--paper)'}
+				stroke={ticked ? 'var(--moss)' : next ? 'var(--heather)' : 'var(--line)'}
 				stroke-width="1.6"
 			/>
 			<text
 				x="16"
 				y={y + 4.5}
 				text-anchor="middle"
-				style:fill={d ? 'var(--paper)' : undefined}
+				style:fill={ticked ? 'var(--paper)' : undefined}
 				style:font-weight="600">{i + 1}</text
 			>
 			<text x="36" y={y + 4.5} style:font-weight={next ? 700 : 400}>{check.title}</text>
 			{#if next}<text x="36" y={y + 20} class="q" style:fill="var(--heather)">next</text>{/if}
 			<path d="M{x.range()[0]} {y}H{x.range()[1]}" stroke="var(--hair)" />
-			{#if d}
-				{@const a = d.before_mean_db}
-				{@const b = d.after_mean_db}
+			{#if d?.difference_db}
+				{@const a = d.before_mean_db!}
+				{@const b = d.after_mean_db!}
 				{#each d.before_db as v, j (j)}<circle
 						cx={x(v)}
 						cy={y - 6}
@@ -86,6 +99,8 @@
 				<text x={to} y={y + 4.5} style:fill={colours[d.verdict]} style:font-weight="600"
 					>{level(d.difference_db.value, d.difference_db.plus_minus)}</text
 				>
+			{:else if ticked}
+				<text class="q" x={x.range()[0]} y={y - 6}>{word(check.id)}</text>
 			{/if}
 		{/each}
 		{#if all.length}

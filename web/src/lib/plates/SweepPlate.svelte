@@ -15,7 +15,10 @@
 	const bench = useBench();
 	const told = $derived(bench().bench.listening);
 	const heard = $derived((told?.heard ?? []).filter((h) => h.mean_db != null));
+	const apart = $derived(told?.apart ?? []);
 	const b = (brace: number) => reference.inShown(brace, 'brace');
+	/** A level on the session's axis: less what its source lies above it. */
+	const on = (h: { offset_db: number | null }, level: number) => level - (h.offset_db ?? 0);
 	type Row = [brace: number, low: number, middle: number, high: number];
 	const curve = $derived<Row[]>(
 		told?.curve && heard.length
@@ -31,17 +34,23 @@
 <Plate
 	label="Loudness over brace height in this session"
 	height={heard.length ? 270 : 70}
-	heads={['Brace', 'Level, dB', 'Shots', 'Feel']}
-	rows={(told?.heard ?? []).map((h) => [
+	heads={['Day', 'Heard by', 'Brace', 'Level, dB', 'On one axis, dB', 'Shots', 'Feel']}
+	rows={[...(told?.heard ?? []), ...apart].map((h) => [
+		h.day,
+		h.by,
 		reference.text(h.brace_in, 'brace'),
 		h.mean_db == null ? '' : h.mean_db.toFixed(1),
+		h.mean_db == null ? '' : h.offset_db == null ? 'apart' : on(h, h.mean_db).toFixed(1),
 		String(h.levels_db.length),
 		h.feel == null ? '' : String(h.feel)
 	])}
 >
 	{#snippet children(width, height)}
 		{#if told && heard.length}
-			{@const levels = [...heard.flatMap((h) => h.levels_db), ...curve.map((c) => c[2])]}
+			{@const levels = [
+				...heard.flatMap((h) => h.levels_db.map((l) => on(h, l))),
+				...curve.map((c) => c[2])
+			]}
 			{@const places = [told.low_in, told.high_in, ...heard.map((h) => h.brace_in)].map(b)}
 			{@const at = plot({
 				x: extent(places),
@@ -62,7 +71,7 @@
 			<Axes
 				{at}
 				xLabel="brace height, {reference.unit('brace').label}"
-				yLabel="level, dB, this session only"
+				yLabel={told.stale ? `level, dB, on ${told.day}` : 'level, dB, this session only'}
 			/>
 			{#if told.curve}
 				{@const best = b(told.curve.best_in)}
@@ -90,16 +99,16 @@
 			{/if}
 			{#each heard as h (h.seq)}
 				{#each h.levels_db as level, i (i)}
-					<Spot {at} x={b(h.brace_in)} y={level} of="single" />
+					<Spot {at} x={b(h.brace_in)} y={on(h, level)} of="single" />
 				{/each}
 				<path
-					d="M{at.x(b(h.brace_in)) - 7} {at.y(h.mean_db!)}h14"
+					d="M{at.x(b(h.brace_in)) - 7} {at.y(on(h, h.mean_db!))}h14"
 					stroke="var(--heather)"
 					stroke-width="2.4"
 				/>
 			{/each}
 		{:else}
-			{#each ['Shoot a few at one brace height and log how loud they were.', 'Four to twelve such trials find the quietest;', 'the next one is always named.'] as text, i (text)}
+			{#each ['Shoot a few at one brace height and log how loud they were.', 'Five to fourteen such trials tell the quietest;', 'the next one is always named.'] as text, i (text)}
 				<text class="q" x={width / 2} y={18 + i * 19} text-anchor="middle">{text}</text>
 			{/each}
 		{/if}

@@ -29,8 +29,11 @@ function table(): string[][] {
 
 const heard = (seq: number, brace_in: number, mean_db: number | null) => ({
 	seq,
+	day: '2026-03-01',
+	by: 'meter',
 	brace_in,
 	mean_db,
+	offset_db: seq === 3 ? null : 0,
 	levels_db: mean_db == null ? [] : [mean_db - 1, mean_db + 1],
 	feel: 3
 });
@@ -41,14 +44,13 @@ const curve = {
 	best_in: 8.5,
 	interval_in: [8.25, 8.75],
 	next_in: 9,
-	done: false,
-	why: '',
+	verdict: null,
 	sure: 0.5
 };
 const listening = {
 	day: '2026-03-01',
 	heard: [heard(1, 8, 62), heard(2, 8.5, null)],
-	elsewhere: 0,
+	apart: [{ ...heard(3, 8.75, 70), day: '2026-02-20' }],
 	curve,
 	low_in: 8,
 	high_in: 9
@@ -67,12 +69,13 @@ describe('the sweep', () => {
 		expect(container.querySelectorAll('circle')).toHaveLength(2);
 		expect(container.textContent).toContain('quietest about');
 		expect(container.textContent).toContain('next 9 in');
-		expect(table()[0]).toEqual(['8 in', '62.0', '2', '3']);
-		expect(table()[1]?.[1]).toBe('');
+		expect(table()[0]).toEqual(['2026-03-01', 'meter', '8 in', '62.0', '62.0', '2', '3']);
+		expect(table()[1]?.[3]).toBe('');
+		expect(table()[2]?.slice(3, 5)).toEqual(['70.0', 'apart']);
 	});
 
 	it('names no next once it is done', async () => {
-		const over = { ...listening, curve: { ...curve, next_in: null, done: true } };
+		const over = { ...listening, curve: { ...curve, next_in: null, verdict: 'found' as const } };
 		const { container } = await onBench(SweepPlate, undefined, {
 			bench: { listening: over }
 		});
@@ -160,12 +163,19 @@ describe('a recording', () => {
 describe('a settling string', () => {
 	it('shows its readings and where it comes to rest', () => {
 		const settling: Schemas['SettlingView'] = {
-			settles_at_in: { value: 8, plus_minus: 0.125, source: 'measured' },
-			sinks_in: 0.1,
-			settled_after_h: 12,
+			final_brace_in: { value: 8, plus_minus: 0.125, source: 'measured' },
+			band_in: [7.8, 8.1],
+			sinks_in: { value: 0.1, plus_minus: 0.1, source: 'measured' },
+			next_day_in: { value: 0.05, plus_minus: 0.05, source: 'measured' },
+			settled_after_h: 72,
+			next_look_h: 42,
+			explained: true,
 			settled: false,
+			sure: 0.4,
 			hours: [0, 24, 48],
 			brace_in: [8.5, 8.1, 8],
+			low_in: [8.4, 8, 7.8],
+			high_in: [8.6, 8.2, 8.1],
 			readings: [
 				[0, 8.5],
 				[24, 8.125]
@@ -173,7 +183,7 @@ describe('a settling string', () => {
 			hours_now: 25
 		};
 		const { container } = render(SettlingPlate, { props: { settling } });
-		expect(container.textContent).toContain('comes to 8');
+		expect(container.textContent).toContain('in a fortnight 8');
 		expect(table()).toEqual([
 			['0.0 h', '8 1/2 in'],
 			['24.0 h', '8 1/8 in']

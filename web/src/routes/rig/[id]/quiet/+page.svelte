@@ -18,21 +18,31 @@
 	let first = $state<HearLevels>();
 	let second = $state<HearLevels>();
 
+	/** Levels of two sources do not compare: what hears before hears after. */
+	const mixed = $derived(before && after && before.by !== after.by);
+	/** A loose strand and loose parts are looked at; where nothing was found that is a check too. */
+	const looks = $derived(check === 'strand' || check === 'loose');
+
 	async function log(event: Event): Promise<void> {
 		event.preventDefault();
-		if (!before || !after) return;
-		const trial = {
-			kind: 'quiet' as const,
-			check: check as CheckId,
+		if (!before || !after || mixed) return;
+		await keep({
 			before_db: before.levels,
 			after_db: after.levels,
+			heard_by: before.by,
 			tone_before_hz: before.tone_hz,
 			tone_before_db: before.tone_db,
 			tone_after_hz: after.tone_hz,
-			tone_after_db: after.tone_db,
-			notes,
-			day: ''
-		};
+			tone_after_db: after.tone_db
+		});
+	}
+
+	const nothing = { before_db: [], after_db: [], heard_by: 'unknown' as const };
+	type Heard = Pick<TrialOf<'quiet'>, 'before_db' | 'after_db' | 'heard_by'> &
+		Partial<TrialOf<'quiet'>>;
+
+	async function keep(heard: Heard): Promise<void> {
+		const trial = { kind: 'quiet' as const, check: check as CheckId, ...heard, notes, day: '' };
 		if (await bench().log('quiet', trial)) {
 			chosen = null;
 			notes = '';
@@ -77,9 +87,18 @@
 					placeholder="what was changed"
 					aria-label="What was changed"
 				/>
-				<button class="act" disabled={!before || !after || bench().busy}>Log this check</button>
-				<span class="quiet"
-					>Shoot three, make one change, shoot three more from the same place.</span
+				<button class="act" disabled={!before || !after || mixed || bench().busy}
+					>Log this check</button
+				>
+				{#if looks && !before && !after}
+					<button type="button" class="link" disabled={bench().busy} onclick={() => keep(nothing)}
+						>Looked, found nothing</button
+					>
+				{/if}
+				<span class="quiet" class:wrong={mixed} aria-live="polite"
+					>{mixed
+						? 'Before and after were heard by two sources: levels compare only within one.'
+						: 'Clear range, safe backstop. Shoot three, make one change, shoot three more from the same place.'}</span
 				>
 			</div>
 		</form>
