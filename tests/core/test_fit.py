@@ -7,6 +7,7 @@ from hypothesis import strategies as st
 
 from lyrandis.core.bow.curve import force_draw, stack_onset_in
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.bow_length import limb_class, of_length, schools
 from lyrandis.core.fit.candidates import candidates
 from lyrandis.core.fit.draw_length import (
@@ -41,7 +42,23 @@ def test_marked_arrow_mean_and_spread():
     assert told.draw_length_in.value == pytest.approx(28.25)
     assert told.spread_in == pytest.approx(0.25)
     assert told.draw_length_in.source == "measured"
-    assert told.draw_length_in.plus_minus == pytest.approx(np.hypot(0.25, 1 / 16))
+    # Spread .25 of two free, one reading's worth of .2 beside it; Student's t of 3, the mean's own.
+    next_sd = np.sqrt((0.2**2 + 2 * 0.25**2) / 3) * 1.1969 * np.sqrt(4 / 3)
+    assert told.draw_length_in.plus_minus == pytest.approx(np.hypot(next_sd, 1 / 16), rel=1e-3)
+
+
+def test_the_next_draw_is_covered_by_few_readings_too():
+    """Archers of many spreads: the ± covers the next draw two times in three, from two readings on."""
+    rng = np.random.default_rng(8)
+    for n in (2, 3, 5):
+        inside = []
+        for _ in range(600):
+            spread = 0.2 * np.exp(rng.normal(0, 0.5))
+            draws = rng.normal(28, spread, n + 1)
+            told = draw_length("marked_arrow", list(draws[:n])).draw_length_in
+            inside.append(abs(draws[n] - told.value) <= told.plus_minus)
+        assert 0.66 <= np.mean(inside) <= 0.85
+    assert draw_length("marked_arrow", [28, 28]).draw_length_in.plus_minus > 0.15
 
 
 def test_arm_span_and_tape_are_first_guesses():
@@ -160,7 +177,12 @@ def test_sharing_solved_bows_moves_angle_and_onset_little():
 class TestStringAndBrace:
     def test_string_fit(self):
         bow = Bow(length_in=68)
-        fit = string_fit(bow, String(), force_draw(bow).statics, 40)
+        fit = string_fit(
+            bow,
+            String(),
+            force_draw(bow).statics,
+            Estimate(value=40, plus_minus=1.6, source="model"),
+        )
         assert fit.usual_length_in == 64
         assert fit.needed_length_in == pytest.approx(64.6, abs=0.2)
         assert fit.usual_strands == 14

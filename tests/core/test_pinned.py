@@ -30,7 +30,12 @@ from lyrandis.core.flight.trajectory import (
     shaft_angle,
 )
 from lyrandis.core.rig import Archer, Arrow, Bow, Rig, String
-from lyrandis.core.string.measures import string_mass_g, usual_length_in, usual_strands
+from lyrandis.core.string.measures import (
+    string_mass_g,
+    usual_length_in,
+    usual_mass_gr,
+    usual_strands,
+)
 from lyrandis.core.units import parse
 
 GRAIN_KG, LB_N, FT_M, IN_M = 64.79891e-6, 4.4482216152605, 0.3048, 0.0254
@@ -231,16 +236,18 @@ class TestShot:
 
     def test_the_doubt_of_weight_and_speed(self):
         exact = Estimate(value=28.0, plus_minus=0.0, source="measured")
-        assert weight_at_draw(self.curve, exact).plus_minus == pytest.approx(1.5)
+        assert weight_at_draw(self.curve, exact).plus_minus == pytest.approx(0.04 * 40)
+        light = force_draw(Bow(marked_weight_lbf=30))
+        assert weight_at_draw(light, exact).plus_minus == pytest.approx(1.5)
         s = self.fired(draw=exact)
         assert s.speed_fps.plus_minus == pytest.approx(0.05 * s.speed_fps.value)
         both = weight_at_draw(self.curve, self.draw).plus_minus
-        assert both == pytest.approx(math.hypot(1.5, 0.3 * self.curve.slope(28.0)))
+        assert both == pytest.approx(math.hypot(1.6, 0.3 * self.curve.slope(28.0)))
 
     def test_a_third_of_the_strings_own_mass_and_what_is_tied_to_it(self):
         plain = virtual_mass_gr(self.bow, String(), 40)
-        ordinary = 6.5e-3 / GRAIN_KG
-        heavier = virtual_mass_gr(self.bow, String(mass_gr=ordinary + 30), 40)
+        usual = usual_mass_gr(self.bow, String())
+        heavier = virtual_mass_gr(self.bow, String(mass_gr=usual + 30), 40)
         assert heavier - plain == pytest.approx(10)
         for p in (0.0, 0.5, 1.0):
             tied = virtual_mass_gr(self.bow, String(silencers_gr=40, silencer_position=p), 40)

@@ -104,6 +104,32 @@ def test_one_measured_change_makes_the_next_step_sure():
     assert np.mean(after) < 0.8
 
 
+@pytest.mark.parametrize("earlier", [0, 1, 2])
+def test_the_turns_lie_within_their_doubt(earlier):
+    """Fresh strings, each brace read to half a millimetre: the ± covers what .68 must."""
+    rng = np.random.default_rng([43, earlier])
+    radius = bundle_radius_mm(14, 0.48)
+    untwisted = math.hypot(64.5 * 25.4, 2 * math.pi * 24 * radius / math.sqrt(2))
+    gain = brace_per_string_slack(bow_at(8.25))
+    inside = []
+    for _ in range(400):
+        factor = rng.normal(1, FACTOR_SD)
+        if factor < 0.45:
+            continue
+        b0 = 8.25 * 25.4 - factor * gain * shortening_mm(untwisted, radius, 24)
+
+        def read(t, b0=b0, factor=factor):
+            at = b0 + factor * gain * shortening_mm(untwisted, radius, t)
+            return (at + rng.normal(0, 0.5)) / 25.4
+
+        seen = [(t, read(t)) for t in (30, 18)[:earlier]]
+        wanted = 8.25 + rng.uniform(0.05, 0.3)
+        told = twist(bow_at(8.25), String(strands=14), 64.5, 24, read(24), wanted, seen)
+        truth = turns_for(untwisted, radius, (wanted * 25.4 - b0) / factor / gain) - 24
+        inside.append(abs(told.turns - truth) <= told.turns_plus_minus)
+    assert 0.62 <= np.mean(inside) <= 0.82
+
+
 def test_learning_narrows_and_finds_the_truth():
     one, two = ask(20, 8.25, 8.5), ask(30, 8.61, 8.75, [(20, 8.25)])
     assert one.factor == 1

@@ -16,7 +16,7 @@ from lyrandis.core.arrays import Array
 from lyrandis.core.bow.curve import ForceDraw
 from lyrandis.core.estimate import Estimate, Source
 from lyrandis.core.rig import Bow, String
-from lyrandis.core.string.measures import ordinary_mass_gr
+from lyrandis.core.string.measures import usual_mass_gr
 from lyrandis.core.units import J_PER_FTLB, KG_PER_GRAIN, M_PER_FT
 
 KAPPA_GPP = {"longbow": 3.6, "hybrid": 3.3, "recurve": 3.1, "static_tip": 4.4}
@@ -24,7 +24,7 @@ _STATIC_FROM_IN, _STATIC_PER_IN, _STATIC_MOST = 54.0, 0.08, 6.0
 SPEED_SHARE_SD = 0.05
 RESIDUE_MOST = 2 / 7
 FLOOR_PER_KAPPA = (1 - RESIDUE_MOST) / RESIDUE_MOST
-MARKING_SD_LBF = 1.5
+MARKING_SD_LBF, MARKING_SD_SHARE = 1.5, 0.04  # whichever is more
 MARKED_AT_IN = 28.0  # by the trade standard
 _SCALE_SD_SHARE = 0.01
 _SHAPE_SD_SHARE = 0.015  # of the weight, an inch away from what the scale told
@@ -46,8 +46,8 @@ def kappa_gpp(bow: Bow) -> float:
 def virtual_mass_gr(bow: Bow, string: String, weight_lbf: float) -> float:
     """What moves with the arrow besides the arrow, K [gr].
 
-    κ·W, a third of the string's mass beyond an ordinary one's, and (1−p)² of silencers at
-    share p of the half string.
+    κ·W, a third of what a weighed string has beyond one of its strands and fibre, and (1−p)² of
+    silencers at share p of the half string.
 
     Parameters
     ----------
@@ -58,7 +58,7 @@ def virtual_mass_gr(bow: Bow, string: String, weight_lbf: float) -> float:
     """
     extra = 0.0
     if string.mass_gr is not None:
-        extra = (string.mass_gr - ordinary_mass_gr(bow)) * _STRING_SHARE
+        extra = (string.mass_gr - usual_mass_gr(bow, string)) * _STRING_SHARE
     tied = string.silencers_gr * (1 - string.silencer_position) ** 2
     return kappa_gpp(bow) * weight_lbf + extra + tied
 
@@ -79,16 +79,21 @@ def speed_fps(energy_ftlb: float, mass_gr: float | Array, virtual_gr: float) -> 
     return np.sqrt(2 * energy_ftlb * J_PER_FTLB / mass) / M_PER_FT
 
 
+def marking_sd_lbf(weight_lbf: float) -> float:
+    """What the marking is good to [lb]: a pound or two, more on heavy bows."""
+    return max(MARKING_SD_LBF, MARKING_SD_SHARE * weight_lbf)
+
+
 def weight_at_draw(curve: ForceDraw, draw: Estimate) -> Estimate:
     """Weight [lb] at the archer's true draw; ± from the marking or scale and from the draw."""
     force = curve.force(draw.value)
     from_draw = curve.slope(draw.value) * draw.plus_minus
     unread = curve.unread_in(draw.value)
     if unread is None:
-        sd = MARKING_SD_LBF
+        sd = marking_sd_lbf(force)
     else:
         scale = math.hypot(_SCALE_SD_SHARE * force, _SHAPE_SD_SHARE * unread * force)
-        sd = min(scale, math.hypot(MARKING_SD_LBF, _SCALE_SD_SHARE * force))
+        sd = min(scale, math.hypot(marking_sd_lbf(force), _SCALE_SD_SHARE * force))
     source: Source = "measured" if unread == 0.0 else "model"
     return Estimate(value=force, plus_minus=math.hypot(sd, from_draw), source=source)
 

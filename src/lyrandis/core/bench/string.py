@@ -26,7 +26,7 @@ class StringBench:
     def fit(self) -> StringFit:
         """What the bow asks of its string."""
         b = self.bow
-        return string_fit(self.rig.bow, self.rig.string, b.curve.statics, b.force_lbf)
+        return string_fit(self.rig.bow, self.rig.string, b.curve.statics, b.weight)
 
     @cached_property
     def settling_run(self) -> list[KeptTrial]:

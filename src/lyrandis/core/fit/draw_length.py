@@ -11,6 +11,7 @@ from dataclasses import dataclass
 from typing import Literal, NamedTuple
 
 import numpy as np
+from scipy.special import stdtrit
 
 from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.bow.form import TRADE_OFFSET_IN
@@ -26,6 +27,8 @@ ARM_SPAN_DIVISOR = 2.5
 GUESS_SD_IN = 1.0  # tape and arm span are first guesses
 READING_SD_IN = 1 / 16  # reading a mark with a tape
 SHAKY_SPREAD_IN = 0.5
+# What draws usually spread by, weighing as much as one reading: two that agree do not prove much.
+_USUAL_SPREAD_IN = 0.2
 # The string leaves the thumb about this far below the arrow: own estimate, so that 103° to 128°
 # of string angle give 20 to 12 mm, inside practice's 10 to 25 mm.
 THUMB_DROP_MM = 25.0
@@ -33,6 +36,7 @@ THUMB_SD_MM = 4.0
 _OWN_THUMB_SD_MM = 1.0  # of an offset that the archer measured
 THUMB_UNKNOWN_BOW_MM = 17.0
 _POSSIBLE_IN = (14.0, 38.0)
+_ONE_SD = 0.8413  # of a normal's upper one sd
 
 
 class DrawLength(NamedTuple):
@@ -127,6 +131,20 @@ def true_draw_in(
     )
 
 
+def _next_draw_sd_in(draws: Sequence[float]) -> float:
+    """What the next draw may lie off the mean of these by [in], for 68 %.
+
+    Student's t with one reading's worth of the usual spread: a single draw says nothing of the
+    spread, and half an inch is what an unsettled form shows.
+    """
+    n = len(draws)
+    if n == 1:
+        return SHAKY_SPREAD_IN
+    squares = float(np.sum((np.asarray(draws) - np.mean(draws)) ** 2))
+    spread = math.sqrt((_USUAL_SPREAD_IN**2 + squares) / n)
+    return spread * float(stdtrit(n, _ONE_SD)) * math.sqrt(1 + 1 / n)
+
+
 def draw_length(
     method: DrawMethod,
     readings_in: Sequence[float],
@@ -178,8 +196,7 @@ def draw_length(
     mean = float(np.mean(draws))
     spread = float(np.std(draws, ddof=1)) if len(draws) > 1 else None
     if method == "marked_arrow":
-        # A single draw says nothing of the spread: half an inch is what an unsettled form shows.
-        scatter = SHAKY_SPREAD_IN if spread is None else spread
+        scatter = _next_draw_sd_in(draws)
         sd = math.hypot(scatter, READING_SD_IN)
     else:
         sd = math.hypot(GUESS_SD_IN, spread or 0.0)

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import math
 
-from lyrandis.core.arrow.shot import MARKING_SD_LBF
+from lyrandis.core.arrow.shot import marking_sd_lbf
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Finding, Said, fine, mind, say, stop
 from lyrandis.core.stations.base import Answer, your_draw
@@ -58,11 +58,9 @@ def _source(b: Bench, measured: bool) -> Finding:
                 f"The curve passes through your {n} scale reading{'s' if n > 1 else ''}: your weight "
                 "is known to {known}, {guess} by the marking alone.",
                 known=("weight", known),
-                guess=("weight", math.hypot(MARKING_SD_LBF, known)),
+                guess=("weight", math.hypot(marking_sd_lbf(b.bow.force_lbf), known)),
             ),
-            why=say(
-                "Between readings a smooth rising curve; beyond them the model, scaled to meet them."
-            ),
+            why=say("The readings correct the model's curve; its ± grows between and beyond them."),
             told="measured",
         )
     return mind(

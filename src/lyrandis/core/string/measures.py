@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 
 from lyrandis.core.bow.statics import Statics
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.rig import Bow, Form, String, StringMaterial
 from lyrandis.core.units import KG_PER_GRAIN, M_PER_IN, N_PER_LBF
 
@@ -23,12 +25,7 @@ _STRAND_G_PER_M: dict[StringMaterial, float] = {
 }
 _SERVING_G = 1.8
 MASS_SD_SHARE = 0.1  # of a string not weighed
-_ORDINARY_G: dict[Form, float] = {"longbow": 8, "hybrid": 7, "recurve": 6.5, "static_tip": 6.5}
-
-
-def ordinary_mass_gr(bow: Bow) -> float:
-    """Mass [gr] of the string that the form's κ already holds."""
-    return _ORDINARY_G[bow.form] / 1000 / KG_PER_GRAIN
+TENSION_SD_SHARE = 0.15  # of the braced string: limbs of one form and weight differ so
 
 
 def usual_strands(material: StringMaterial, weight_lbf: float) -> int:
@@ -40,13 +37,16 @@ def usual_strands(material: StringMaterial, weight_lbf: float) -> int:
     return next(n for limit, n in _STRANDS[material] if weight_lbf <= limit)
 
 
-def string_mass_gr(bow: Bow, string: String) -> float:
-    """The string's mass [gr]: weighed, or from strands, material and length."""
-    if string.mass_gr is not None:
-        return string.mass_gr
+def usual_mass_gr(bow: Bow, string: String) -> float:
+    """What a string of these strands, fibre and length usually weighs [gr]."""
     length = string.length_in or usual_length_in(bow)
     grams = string.strands * length * M_PER_IN * _STRAND_G_PER_M[string.material] + _SERVING_G
     return grams / 1000 / KG_PER_GRAIN
+
+
+def string_mass_gr(bow: Bow, string: String) -> float:
+    """The string's mass [gr]: weighed, or from strands, material and length."""
+    return usual_mass_gr(bow, string) if string.mass_gr is None else string.mass_gr
 
 
 def string_mass_g(bow: Bow, string: String) -> float:
@@ -65,26 +65,28 @@ class StringFit:
 
     usual_length_in: float  # that of a string that worked, else by the bow's length
     needed_length_in: float  # what this bow needs at its brace height, from the model
-    tension_lbf: float
+    tension_lbf: Estimate
     usual_strands: int
     mass_gr: float
     measured: bool  # whether the string was weighed
 
 
-def string_fit(bow: Bow, string: String, statics: Statics, weight_lbf: float) -> StringFit:
+def string_fit(bow: Bow, string: String, statics: Statics, weight: Estimate) -> StringFit:
     """What the bow asks of a string at its present brace height.
 
     Parameters
     ----------
     bow, string : as they are set
     statics : the bow solved at its brace height
-    weight_lbf : weight at the true draw [lb]
+    weight : at the true draw [lb]; the tension is unsure by its share of it too
     """
+    tension = statics.braced.tension / N_PER_LBF
+    share = math.hypot(TENSION_SD_SHARE, weight.plus_minus / weight.value)
     return StringFit(
         usual_length_in=string.worked_in or usual_length_in(bow),
         needed_length_in=2 * statics.braced.half_string / M_PER_IN,
-        tension_lbf=statics.braced.tension / N_PER_LBF,
-        usual_strands=usual_strands(string.material, weight_lbf),
+        tension_lbf=Estimate(value=tension, plus_minus=tension * share, source="model"),
+        usual_strands=usual_strands(string.material, weight.value),
         mass_gr=string_mass_gr(bow, string),
         measured=string.mass_gr is not None,
     )

@@ -100,16 +100,35 @@ def brace_per_string_slack(bow: Statics) -> float:
     return (moved.brace_x - bow.brace_x) / (2 * _STEP_M)
 
 
-def _learnt(gained_mm: Sequence[float], brace_mm: Sequence[float]) -> tuple[float, float]:
-    """Factor on the model's gain and its ±, from braces measured at several counts of turns.
+@dataclass(frozen=True)
+class _Learnt:
+    """brace = b0 + factor · gained, as readings of ± 0.5 mm each tell it; factor N(1, 0.25²).
 
-    brace = b0 + factor · gained, b0 unknown, factor N(1, 0.25²), each reading ± 0.5 mm.
+    All in mm; b0 and factor are told together, so that what the readings share is counted once.
     """
-    g, b = np.asarray(gained_mm), np.asarray(brace_mm)
-    g0, b0 = g - g.mean(), b - b.mean()
-    precision = float(g0 @ g0) / READING_SD_MM**2 + 1 / FACTOR_SD**2
-    mean = (float(g0 @ b0) / READING_SD_MM**2 + 1 / FACTOR_SD**2) / precision
-    return mean, precision**-0.5
+
+    b0: float
+    factor: float
+    factor_sd: float
+    gained_mean: float
+    readings: int
+
+    @classmethod
+    def of(cls, gained_mm: Sequence[float], brace_mm: Sequence[float]) -> _Learnt:
+        g, b = np.asarray(gained_mm), np.asarray(brace_mm)
+        g0, y0 = g - g.mean(), b - b.mean()
+        precision = float(g0 @ g0) / READING_SD_MM**2 + 1 / FACTOR_SD**2
+        factor = (float(g0 @ y0) / READING_SD_MM**2 + 1 / FACTOR_SD**2) / precision
+        b0 = float(b.mean() - factor * g.mean())
+        return cls(b0, factor, precision**-0.5, float(g.mean()), len(g))
+
+    def needed(self, brace_mm: float) -> tuple[float, float]:
+        """What must be gained [mm] for a brace, and its ±: the readings' own error is in it."""
+        gained = (brace_mm - self.b0) / self.factor
+        variance = (
+            READING_SD_MM**2 / self.readings + (gained - self.gained_mean) ** 2 * self.factor_sd**2
+        )
+        return gained, math.sqrt(variance) / abs(self.factor)
 
 
 def twist(
@@ -144,7 +163,8 @@ def twist(
     gain = brace_per_string_slack(bow)
     pairs = [*observed, (twists_now, brace_now_in)]
     gained = [gain * shortening_mm(untwisted, radius, t) for t, _ in pairs]
-    factor, sd = _learnt(gained, [b * MM_PER_IN for _, b in pairs])
+    learnt = _Learnt.of(gained, [b * MM_PER_IN for _, b in pairs])
+    factor, sd = learnt.factor, learnt.factor_sd
     if factor <= _LEAST_FACTOR:
         raise RefusedError(
             "observed",
@@ -152,30 +172,26 @@ def twist(
             "measure the brace at the same place.",
         )
     here = shortening_mm(untwisted, radius, twists_now)
-    wanted_mm = (brace_wanted_in - brace_now_in) * MM_PER_IN
-
-    def turns_with(f: float) -> float | None:
-        there = here + wanted_mm / (f * gain)
-        if not 0 <= there < untwisted:
-            return None
-        return turns_for(untwisted, radius, there) - twists_now
-
-    turns = turns_with(factor)
+    needed, needed_sd = learnt.needed(brace_wanted_in * MM_PER_IN)
+    there, there_sd = needed / gain, needed_sd / gain
     order = length_in - (brace_wanted_in - brace_now_in) / gain
-    if turns is None:
-        out = abs(wanted_mm) / MM_PER_IN
+    if not 0 <= there < untwisted:
         raise RefusedError(
             "bow.brace_height_in",
             say(
                 "Even with no turn left this string does not come {out} lower: take one of "
                 "about {order}.",
-                out=("brace", out),
+                out=("brace", abs(brace_wanted_in - brace_now_in)),
                 order=("bow_length", order),
             ),
-            brace_now_in - factor * gain * here / MM_PER_IN,
+            learnt.b0 / MM_PER_IN,
             "in",
         )
-    other = turns_with(factor + sd)
+    turns = turns_for(untwisted, radius, there) - twists_now
+    low, high = (
+        turns_for(untwisted, radius, min(max(there + side * there_sd, 0.0), 0.99 * untwisted))
+        for side in (-1, 1)
+    )
     per_turn = factor * gain * _slope(untwisted, radius, twists_now)
     found, another = _findings(
         length_in, twists_now, turns, brace_wanted_in - brace_now_in, order, len(pairs)
@@ -186,8 +202,8 @@ def twist(
         found.append(_odd(factor))
     return Twisted(
         turns=turns,
-        turns_plus_minus=abs(turns - other) if other is not None else abs(turns),
-        string_change_mm=-wanted_mm / (factor * gain),
+        turns_plus_minus=(high - low) / 2,
+        string_change_mm=here - there,
         brace_per_turn_mm=per_turn,
         factor=factor,
         factor_plus_minus=sd,
