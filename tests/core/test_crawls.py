@@ -9,7 +9,13 @@ from hypothesis import given, settings
 from hypothesis import strategies as st
 from scipy.integrate import solve_ivp
 
-from lyrandis.core.aim.crawls import crawl_chart, crawl_plus_minus_mm, danger_space_m
+from lyrandis.core.aim.crawls import (
+    Unshot,
+    crawl_chart,
+    crawl_plus_minus_mm,
+    danger_space_m,
+    farthest_m,
+)
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.flight.trajectory import (
     AimedArrow,
@@ -70,6 +76,35 @@ def test_against_a_full_integration(slope):
         crawl = float(crawl_for_mm(sight, np.array([float(distance)]))[0])
         off = float(impact_m(sight, crawl, distance)) - integrated_m(sight, crawl, distance)
         assert abs(off) < (0.005 if slope == 0 else 0.03)
+
+
+@pytest.mark.parametrize(("slope", "slow_cm", "fast_cm"), [(0, 0.4, 0.1), (30, 3.5, 1.0)])
+def test_the_bounds_to_fifty_metres_as_they_are_stated(slope, slow_cm, fast_cm):
+    rng = np.random.default_rng(6)
+    for low, high, most in ((35, 50, slow_cm), (50, 75, fast_cm)):
+        off = []
+        for _ in range(40):
+            sight = AimedArrow(rng.uniform(low, high), rng.uniform(60, 130), rng.uniform(0.65, 0.85),
+                               drag_per_m=rng.uniform(0.001, 0.003),
+                               slope_deg=float(rng.choice([-slope, slope])))  # fmt: skip
+            d = rng.uniform(5, 50)
+            crawl = float(crawl_for_mm(sight, np.array([d]))[0])
+            off.append(abs(float(impact_m(sight, crawl, d)) - integrated_m(sight, crawl, d)))
+        assert max(off) * 100 <= most
+
+
+def test_no_chart_is_made_where_flat_fire_does_not_hold():
+    """To its end the model stays within 8 cm on the level; beyond it there is no number."""
+    slow = replace(CHIN, speed_mps=36)
+    assert farthest_m(slow) == 50
+    assert 85 < farthest_m(CHIN) < 95
+    assert farthest_m(replace(CHIN, slope_deg=30)) == 50
+    for sight in (CHIN, replace(CHIN, speed_mps=42), replace(CHIN, speed_mps=58)):
+        end = farthest_m(sight)
+        crawl = float(crawl_for_mm(sight, np.array([end]))[0])
+        assert abs(float(impact_m(sight, crawl, end)) - integrated_m(sight, crawl, end)) < 0.08
+        with pytest.raises(RefusedError, match="outside what the flight model covers"):
+            crawl_chart(sight, np.array([end + 1]))
 
 
 def test_in_a_vacuum_the_trajectory_is_the_parabola():
@@ -140,10 +175,11 @@ def test_a_weaker_bow_has_a_smaller_gap_and_a_larger_step():
 
 def test_uncertainty_of_a_crawl_is_its_change():
     plain = replace(CHIN, speed_loss_per_mm=0.0)
-    pm = crawl_plus_minus_mm(plain, TENS, 0.0, 10.0)
+    eye_alone = Unshot(0.0, eye_mm=10.0, speed_loss_per_mm=0, q=0, kick_mrad=0)
+    pm = crawl_plus_minus_mm(plain, TENS, eye_alone)
     # Only the eye unsure: the crawl must take up what the eye moves, over q.
     np.testing.assert_allclose(pm, 10 / 0.92, rtol=0.02)
-    assert (crawl_plus_minus_mm(plain, TENS, 3.0, 10.0) > pm).all()
+    assert (crawl_plus_minus_mm(plain, TENS, replace(eye_alone, speed_mps=3.0)) > pm).all()
 
 
 @pytest.mark.parametrize(

@@ -313,15 +313,15 @@ class TestAim:
         assert b.aim.aimed.stroke_m == pytest.approx((28 - 1.75 - brace) * IN_M)
         assert b.aim.aimed.nock_to_tip_m == pytest.approx(30 * IN_M + 0.025)
 
-    def test_the_charts_doubt_is_that_of_speed_and_eye(self):
+    def test_the_charts_doubt_before_it_was_shot(self):
         b = Bench(Rig())
         d = np.array(b.rig.aim.distances_m)
         s = b.aim.aimed
-        up = {"speed_mps": s.speed_mps + b.aim.speed_sd_mps}
-        fast = AimedArrow(**(vars(s) | up))
-        high = AimedArrow(**(vars(s) | {"eye_mm": s.eye_mm + 10}))
-        by = [crawl_for_mm(x, d) - crawl_for_mm(s, d) for x in (fast, high)]
-        assert b.aim.plus_minus_mm == pytest.approx(np.hypot(*by), rel=0.1)
+        more = {"speed_mps": b.arrow.shot.speed_fps.plus_minus * 0.3048, "eye_mm": 15, "q": 0.05,
+                "speed_loss_per_mm": 0.0006, "kick_mrad": 1.0}  # fmt: skip
+        moved = [AimedArrow(**(vars(s) | {k: getattr(s, k) + v})) for k, v in more.items()]
+        by = [crawl_for_mm(x, d) - crawl_for_mm(s, d) for x in moved]
+        assert b.aim.plus_minus_mm == pytest.approx(np.sqrt(np.square(by).sum(axis=0)), rel=0.1)
 
     def test_drag_by_section_and_mass(self):
         assert drag_per_m(6.0, 350.3) == pytest.approx(0.0018, rel=1e-3)

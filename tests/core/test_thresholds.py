@@ -437,8 +437,17 @@ class TestQuietAndCrawls:
     def test_a_first_chart_says_its_widest_doubt(self):
         b = bench()
         found = one("crawls", b, "A first chart")
-        assert values(found, "pm") == (pytest.approx(max(b.aim.plus_minus_mm)),)
-        assert found.why.values["eye"].value == 10
+        worst = int(np.argmax(b.aim.off_cm))
+        assert values(found, "pm") == (pytest.approx(b.aim.plus_minus_mm[worst]),)
+        assert values(found, "off") == (pytest.approx(max(b.aim.off_cm)),)
+        assert found.why.values["eye"].value == 15
+
+    def test_only_distances_shot_with_a_crawl_are_told(self):
+        far = bench({"aim.distances_m": [20.0, 85.0]})
+        assert far.aim.chart.rows[1].crawl_mm is None
+        assert values(one("crawls", far, "A first chart"), "d") == (20.0,)
+        none = bench({"aim.distances_m": [85.0]})
+        assert not any("A first chart" in f.said.plain() for f in findings("crawls", none))
 
 
 class TestBench:
@@ -447,11 +456,11 @@ class TestBench:
         s = b.aim.aimed
         here = point_on_m(s)
         moved = (
-            point_on_m(replace(s, speed_mps=s.speed_mps + b.aim.speed_sd_mps)) - here,
-            point_on_m(replace(s, eye_mm=s.eye_mm + 10)) - here,
+            point_on_m(replace(s, speed_mps=s.speed_mps + b.aim.unshot.speed_mps)) - here,
+            point_on_m(replace(s, eye_mm=s.eye_mm + 15)) - here,
         )
         assert b.aim.point_on.plus_minus == pytest.approx(math.hypot(*moved))
-        assert b.aim.speed_sd_mps == pytest.approx(b.arrow.shot.speed_fps.plus_minus * 0.3048)
+        assert b.aim.unshot.speed_mps == pytest.approx(b.arrow.shot.speed_fps.plus_minus * 0.3048)
 
     def test_the_sight_is_the_rigs(self):
         s = bench({"aim.slope_deg": 12.0}).aim.aimed
@@ -606,7 +615,7 @@ class TestWhatIsSaid:
         assert far.far_m > near.far_m
 
     def test_beyond_point_on_nothing_is_walked(self):
-        row = bench({"aim.distances_m": [100.0]}).aim.chart.rows[0]
+        row = bench({"aim.distances_m": [90.0]}).aim.chart.rows[0]
         assert row.crawl_mm is None
         assert row.hold_over_cm > 0
         assert row.stitches is None

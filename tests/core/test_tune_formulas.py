@@ -7,7 +7,13 @@ import numpy as np
 import pytest
 from scipy.integrate import solve_ivp
 
-from lyrandis.core.aim.crawls import crawl_chart, crawl_plus_minus_mm, danger_space_m
+from lyrandis.core.aim.crawls import (
+    Unshot,
+    crawl_chart,
+    crawl_plus_minus_mm,
+    danger_space_m,
+    impact_plus_minus_cm,
+)
 from lyrandis.core.bench import Bench
 from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.bow.form import brace_to_pivot_in, own_brace_in, reference_offset_in
@@ -431,13 +437,19 @@ class TestCrawls:
 
     def test_the_charts_doubt(self):
         d = np.array([20.0, 45.0])
-        got = crawl_plus_minus_mm(self.sight, d, 2.0, 10.0)
+        got = crawl_plus_minus_mm(self.sight, d, Unshot(2.0, eye_mm=10.0))
 
         def half(**more):
             up, down = (crawl_for_mm(replace(self.sight, **{k: v + s * e for k, (v, e) in more.items()}), d) for s in (1, -1))  # fmt: skip
             return (up - down) / 2
 
-        assert got == pytest.approx(np.hypot(half(speed_mps=(50, 2.0)), half(eye_mm=(110, 10.0))))
+        # Speed and eye as given; q, what a crawl costs and its kick by their priors (C2).
+        halves = [half(speed_mps=(50, 2.0)), half(eye_mm=(110, 10.0)), half(q=(0.92, 0.05)),
+                  half(speed_loss_per_mm=(0.001, 0.0006)), half(kick_mrad=(0.0, 1.0))]  # fmt: skip
+        assert got == pytest.approx(np.sqrt(np.square(halves).sum(axis=0)))
+        off = impact_plus_minus_cm(self.sight, crawl_for_mm(self.sight, d), d, Unshot(2.0, 0, 0, 0, 0))  # fmt: skip
+        flown = [impact_m(replace(self.sight, speed_mps=v), crawl_for_mm(self.sight, d), d) for v in (52, 48)]  # fmt: skip
+        assert off == pytest.approx(50 * np.abs(flown[0] - flown[1]))
 
     @pytest.mark.parametrize(
         ("distance", "good"), [(1.9, False), (2.0, True), (120.0, True), (120.1, False)]

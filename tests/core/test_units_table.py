@@ -14,6 +14,7 @@ SIZES = {
     "ftlb": (POUND_FORCE * FOOT, 1), "J": (1, 1), "deg": (1, 0), "deg_1": (1, 1), "gpp": (1, 1),
     "gpi": (1, 1), "lb_in": (1, 2), "spine": (1, 0), "count": (1, 0), "share": (1, 2),
     "fingers": (1, 1), "weeks": (1, 0), "turns": (1, -4), "pct": (1, 0), "pct_1": (1, 1),
+    "marks": (1, -2),
     "dB": (1, 1), "s": (1, 1), "h": (3600, 1), "ms": (1e-3, 1),
 }  # fmt: skip
 # quantity to parse with: sign -> what one is, in SI
@@ -35,7 +36,7 @@ SIGNS = {
     "energy": {"ft·lb": POUND_FORCE * FOOT, "ftlb": POUND_FORCE * FOOT,
                "ft-lb": POUND_FORCE * FOOT, "j": 1},
     "angle": {"°": 1, "deg": 1, "degrees": 1},
-    "gpp": dict.fromkeys(("gpp", "gr/lb", "gr/in", "gpi", "spine", "lb/in", "finger", "fingers", "turn", "turns", "week", "weeks"), 1),
+    "gpp": dict.fromkeys(("gpp", "gr/lb", "gr/in", "gpi", "spine", "lb/in", "finger", "fingers", "mark", "marks", "turn", "turns", "week", "weeks"), 1),
     "percent": {"%": 1, "percent": 1},
     "level": {"db": 1},
     "seconds": {"s": 1, "sec": 1, "seconds": 1, "min": 60, "h": 3600, "hours": 3600, "ms": 1e-3},

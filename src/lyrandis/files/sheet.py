@@ -214,8 +214,8 @@ def _chart_rows(bench: Bench, units: Units) -> list[list[str]]:
             shown = [
                 write(row.crawl_mm, "crawl", crawl, with_unit=False),
                 write(float(pm), "crawl", crawl, with_unit=False),
-                f"{row.stitches or 0:.1f}",
-                f"{row.fingers or 0:.1f}",
+                write(row.stitches or 0, "marks", with_unit=False),
+                write(row.fingers or 0, "fingers", with_unit=False),
             ]
         rows.append(
             [

@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 import math
-from dataclasses import dataclass, replace
+from dataclasses import dataclass, fields, replace
 
 import numpy as np
 
@@ -18,10 +18,12 @@ from lyrandis.core.flight.trajectory import (
     point_on_m,
     shaft_angle,
 )
-from lyrandis.core.units import M_PER_FT
+from lyrandis.core.units import G_STANDARD, M_PER_FT
 
 MOST_DISTANCES = 60
 FARTHEST_M = 120.0
+# Flat fire holds to 50 m, and on with a fast arrow: to this share of speed²/g, less on slopes.
+_FLAT_TO_M, _FLAT_SHARE = 50.0, 0.36
 _MOST_CRAWL_MM = 160.0
 _DANGER_FROM_M, _DANGER_PAST_M = 1.0, 60.0
 _NEAREST_OFF_M = 1.5
@@ -95,6 +97,13 @@ class CrawlChart:
     finger_rule: FingerRule | None
 
 
+def farthest_m(aimed: AimedArrow) -> float:
+    """How far [m] the flat-fire model is good to a few centimetres with this arrow."""
+    share = _FLAT_SHARE * (1 - abs(math.sin(math.radians(aimed.slope_deg))))
+    flat = max(_FLAT_TO_M, share * aimed.speed_mps**2 / G_STANDARD)
+    return min(FARTHEST_M, flat)
+
+
 def _refuse(aimed: AimedArrow, distances: Array) -> None:
     if len(distances) == 0:
         raise RefusedError("aim.distances_m", "Enter at least one distance.", 1, "distances")
@@ -107,16 +116,17 @@ def _refuse(aimed: AimedArrow, distances: Array) -> None:
             "distances",
         )
     nearest = max(NEAREST_M, aimed.nock_to_tip_m + aimed.stroke_m + _LEAST_FLIGHT_M)
+    farthest = farthest_m(aimed)
     for d in distances:
-        if not (nearest <= d <= FARTHEST_M):
-            bound = nearest if d < nearest else FARTHEST_M
+        if not (nearest <= d <= farthest):
+            bound = nearest if d < nearest else farthest
             raise RefusedError(
                 "aim.distances_m",
                 say(
                     "{d} is outside what the flight model covers: {near} to {far}.",
                     d=("distance", float(d)),
                     near=("distance", nearest),
-                    far=("distance", FARTHEST_M),
+                    far=("distance", farthest),
                 ),
                 bound,
                 "m",
@@ -238,20 +248,49 @@ def crawl_chart(
     return CrawlChart(point_on, tuple(rows), rule)
 
 
-def crawl_plus_minus_mm(
-    aimed: AimedArrow, distance_m: Array, speed_sd_mps: float, eye_sd_mm: float
-) -> Array:
-    """One standard deviation [mm] of each distance's crawl from speed and eye height not known.
+@dataclass(frozen=True)
+class Unshot:
+    """What a chart rests on before it was shot, each with its one standard deviation (C2).
 
-    Central differences of the chart; speed and eye height taken as independent.
+    speed_mps : of the arrow; the others as AimedArrow has them
     """
 
-    def half_change(a: AimedArrow, b: AimedArrow) -> Array:
-        return (crawl_for_mm(a, distance_m) - crawl_for_mm(b, distance_m)) / 2
+    speed_mps: float
+    eye_mm: float = 15.0  # archers with the same name for their anchor differ by so much
+    speed_loss_per_mm: float = 0.0006
+    q: float = 0.05
+    kick_mrad: float = 1.0
 
-    v, h = aimed.speed_mps, aimed.eye_mm
-    by_speed = half_change(
-        replace(aimed, speed_mps=v + speed_sd_mps), replace(aimed, speed_mps=v - speed_sd_mps)
-    )
-    by_eye = half_change(replace(aimed, eye_mm=h + eye_sd_mm), replace(aimed, eye_mm=h - eye_sd_mm))
-    return np.hypot(by_speed, by_eye)
+    def sides(self, aimed: AimedArrow) -> list[tuple[AimedArrow, AimedArrow]]:
+        """The arrow with each of these one sd more, and one less."""
+        return [
+            (
+                replace(aimed, **{f.name: getattr(aimed, f.name) + getattr(self, f.name)}),
+                replace(aimed, **{f.name: getattr(aimed, f.name) - getattr(self, f.name)}),
+            )
+            for f in fields(self)
+            if getattr(self, f.name)
+        ]
+
+
+def crawl_plus_minus_mm(aimed: AimedArrow, distance_m: Array, unshot: Unshot) -> Array:
+    """One standard deviation [mm] of each distance's crawl before any was shot, shape (n,).
+
+    Central differences of the chart; what it rests on taken as independent.
+    """
+    halves = [
+        (crawl_for_mm(more, distance_m) - crawl_for_mm(less, distance_m)) / 2
+        for more, less in unshot.sides(aimed)
+    ]
+    return np.asarray(np.sqrt(np.square(halves).sum(axis=0)))
+
+
+def impact_plus_minus_cm(
+    aimed: AimedArrow, crawl_mm: Array, distance_m: Array, unshot: Unshot
+) -> Array:
+    """How far [cm] each distance's arrow may land off for the same reasons, one sd, shape (n,)."""
+    halves = [
+        (impact_m(more, crawl_mm, distance_m) - impact_m(less, crawl_mm, distance_m)) / 2
+        for more, less in unshot.sides(aimed)
+    ]
+    return np.asarray(np.sqrt(np.square(halves).sum(axis=0)) * 100)

@@ -7,7 +7,14 @@ from functools import cached_property
 
 import numpy as np
 
-from lyrandis.core.aim.crawls import CrawlChart, checked_crawls, crawl_chart, crawl_plus_minus_mm
+from lyrandis.core.aim.crawls import (
+    CrawlChart,
+    Unshot,
+    checked_crawls,
+    crawl_chart,
+    crawl_plus_minus_mm,
+    impact_plus_minus_cm,
+)
 from lyrandis.core.aim.sight import SightPicture, sight_picture
 from lyrandis.core.arrays import Array
 from lyrandis.core.bench.arrow import ArrowBench
@@ -17,7 +24,6 @@ from lyrandis.core.flight.trajectory import AimedArrow, drag_per_m, points_on_m
 from lyrandis.core.rig import Rig
 from lyrandis.core.units import M_PER_FT, M_PER_IN
 
-EYE_SD_MM = 10.0  # an anchor's usual height is known to about this until a chart was shot
 POINT_LENGTH_M = 0.025  # the tip stands this far ahead of the back of the point
 
 
@@ -75,16 +81,22 @@ class AimBench:
         """The crawls for the archer's distances; refuses what no chart can be made for."""
         return checked_crawls(self.aimed, np.array(self.rig.aim.distances_m))
 
-    @property
-    def speed_sd_mps(self) -> float:
-        """One standard deviation of the arrow's speed [m/s]."""
-        return self.arrow.shot.speed_fps.plus_minus * M_PER_FT
+    @cached_property
+    def unshot(self) -> Unshot:
+        """What the chart rests on before it was shot."""
+        return Unshot(speed_mps=self.arrow.shot.speed_fps.plus_minus * M_PER_FT)
 
     @cached_property
     def plus_minus_mm(self) -> Array:
         """± of each of the chart's crawls [mm]."""
         d = np.array(self.rig.aim.distances_m)
-        return crawl_plus_minus_mm(self.aimed, d, self.speed_sd_mps, EYE_SD_MM)
+        return crawl_plus_minus_mm(self.aimed, d, self.unshot)
+
+    @cached_property
+    def off_cm(self) -> Array:
+        """± of where the first arrow of each distance lands [cm]."""
+        d = np.array(self.rig.aim.distances_m)
+        return impact_plus_minus_cm(self.aimed, self.checked, d, self.unshot)
 
     @cached_property
     def point_on(self) -> Estimate | None:
@@ -93,8 +105,8 @@ class AimBench:
         here, *moved = points_on_m(
             (
                 s,
-                replace(s, speed_mps=s.speed_mps + self.speed_sd_mps),
-                replace(s, eye_mm=s.eye_mm + EYE_SD_MM),
+                replace(s, speed_mps=s.speed_mps + self.unshot.speed_mps),
+                replace(s, eye_mm=s.eye_mm + self.unshot.eye_mm),
             )
         )
         if here is None:

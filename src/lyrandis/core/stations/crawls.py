@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from lyrandis.core.aim.crawls import FINGERS_AT_M, FINGERS_PER_M
 from lyrandis.core.bench import Bench
-from lyrandis.core.bench.aim import EYE_SD_MM
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.flight.trajectory import POINT_ON_WITHIN_M
 from lyrandis.core.stations.base import Answer
@@ -41,25 +40,35 @@ def tell(b: Bench) -> Answer:
             d=("distance", first.distance_m),
             crawl=("crawl", first.crawl_mm, float(b.aim.plus_minus_mm[0])),
         )
-    return Answer(answer, [_unproved(b), *_release(b), *_danger(b), *_fingers(b), *_slope(b)])
+    return Answer(answer, [*_unproved(b), *_release(b), *_danger(b), *_fingers(b), *_slope(b)])
 
 
-def _unproved(b: Bench) -> Finding:
-    widest = float(max(b.aim.plus_minus_mm))
-    return mind(
-        said=say(
-            "A first chart, computed and not yet shot: each crawl may be off by up to {pm}. "
-            "Begin at the nearest distance.",
-            pm=("crawl", widest),
-        ),
-        why=say(
-            "Speed is known to {speed} and the eye's height over the arrow to {eye}; both move every "
-            "crawl. Clear range, safe backstop, nobody forward of the line.",
-            speed=("speed", b.arrow.shot.speed_fps.plus_minus),
-            eye=("crawl", EYE_SD_MM),
-        ),
-        told="model",
-    )
+def _unproved(b: Bench) -> list[Finding]:
+    """How far the first arrows may land off, of the distances that are shot with a crawl."""
+    shot = [i for i, row in enumerate(b.aim.chart.rows) if row.crawl_mm is not None]
+    if not shot:
+        return []
+    worst = max(shot, key=lambda i: b.aim.off_cm[i])
+    unshot = b.aim.unshot
+    return [
+        mind(
+            said=say(
+                "A first chart, computed and not yet shot: at {d} the crawl is good to {pm}, and "
+                "the arrow may land {off} high or low. Begin at the nearest distance.",
+                d=("distance", b.aim.chart.rows[worst].distance_m),
+                pm=("crawl", float(b.aim.plus_minus_mm[worst])),
+                off=("spot", float(b.aim.off_cm[worst])),
+            ),
+            why=say(
+                "Speed is known to {speed}, the eye's height over the arrow to {eye}; how the string "
+                "slopes, what a crawl costs in speed and how it kicks are priors. Clear range, safe "
+                "backstop, nobody forward of the line.",
+                speed=("speed", b.arrow.shot.speed_fps.plus_minus),
+                eye=("crawl", unshot.eye_mm),
+            ),
+            told="model",
+        )
+    ]
 
 
 def _release(b: Bench) -> list[Finding]:

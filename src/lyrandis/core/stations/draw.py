@@ -4,7 +4,7 @@ from __future__ import annotations
 
 import numpy as np
 
-from lyrandis.core.aim.crawls import crawl_plus_minus_mm
+from lyrandis.core.aim.crawls import Unshot, crawl_plus_minus_mm
 from lyrandis.core.arrow.shot import draw_speed_share
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
@@ -57,7 +57,8 @@ def _crawl_cost_mm(b: Bench, sd_in: float) -> float:
     share = draw_speed_share(b.bow.curve, b.archer.true_draw.value, sd_in)
     sight = b.aim.aimed
     at = np.array([_CRAWL_AT_M])
-    return float(crawl_plus_minus_mm(sight, at, share * sight.speed_mps, eye_sd_mm=0.0)[0])
+    alone = Unshot(share * sight.speed_mps, eye_mm=0, speed_loss_per_mm=0, q=0, kick_mrad=0)
+    return float(crawl_plus_minus_mm(sight, at, alone)[0])
 
 
 def _certainty(b: Bench, sd: float) -> Finding:

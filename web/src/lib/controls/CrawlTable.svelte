@@ -28,8 +28,8 @@
 			kind: 'quiet',
 			of: (_, i) => bare(crawls.plus_minus_mm[i], 'crawl')
 		},
-		{ title: 'Tab marks', of: (r) => r.stitches?.toFixed(1) ?? '–' },
-		{ title: 'Fingers', of: (r) => r.fingers?.toFixed(1) ?? '–' },
+		{ title: 'Tab marks', of: (r) => bare(r.stitches, 'marks') },
+		{ title: 'Fingers', of: (r) => bare(r.fingers, 'fingers') },
 		...(crawls.rows.some((r) => r.hold_over_cm != null)
 			? [
 					{
