@@ -209,8 +209,8 @@ class TestCandidates:
         wanted_reserve = -0.5 if use == "close_cover" else 1.5
         for c in told:
             ratio = c.length_in / draw
-            points = 10.0 - 0.6 * max(127 - c.string_angle_deg, 0)
-            if c.stack_reserve_in is not None:
+            points = 10.0 - 0.6 * max(127 - c.string_angle_deg, 0) - 0.5 * len(c.schools_against)
+            if c.stack_reserve_in is not None and c.stack_reserve_in < wanted_reserve - 1 / 16:
                 points -= 2 * max(wanted_reserve - c.stack_reserve_in, 0)
             points -= 9 * abs(ratio - (IDEAL[form] + 0.11 * taste + USE[use]))
             points -= 20 * max(ratio - (IDEAL[form] + 0.13), 0)
@@ -219,20 +219,41 @@ class TestCandidates:
                 low, high = RISERS[use]
                 points -= 0.5 * max(low - c.riser_in, c.riser_in - high, 0)
             assert c.score == pytest.approx(max(points, 0))
-        assert [c.score for c in told] == sorted((c.score for c in told), reverse=True)
+        assert told == tuple(sorted(told, key=lambda c: (c.objects, -c.score)))
 
     def test_why_it_ranks_so(self):
         told = candidates(Archer(), Bow(), 28, "close_cover", 0, NUMBERS)
         for c in told:
             assert ("the string pinches the fingers" in c.reasons) == (c.string_angle_deg < 127)
-            short = c.stack_reserve_in is not None and c.stack_reserve_in < -0.5
+            short = c.stack_reserve_in is not None and c.stack_reserve_in < -0.5 - 1 / 16
             assert ("it stacks too near the draw" in c.reasons) == short
             assert ("the limbs are hardly worked" in c.reasons) == (c.length_in / 28 > 2.34 + 0.13)
             assert ("handy under branches" in c.reasons) == (c.strung_in <= 60)
+            assert c.objects == (c.reasons[0] not in ("smooth at your draw", "short and lively"))
             if c.reasons[0] == "smooth at your draw":
                 assert c.length_in / 28 >= 2.34 - 0.10
             if c.reasons[0] == "short and lively":
                 assert c.length_in / 28 < 2.34 - 0.10
+
+    def test_the_schools_are_counted_as_they_say(self):
+        """Each candidate against the ranges that the schools give, and its own angle and reserve."""
+        told = {s.school: s for s in schools(Archer(), Bow(), 28, "range", NUMBERS)}
+        for c in candidates(Archer(), Bow(), 28, "range", 0, NUMBERS):
+            against = []
+            for id in ("limb_first", "ladder"):
+                if not told[id].low_in <= c.length_in <= told[id].high_in:
+                    against.append(id)
+            if c.stack_reserve_in is not None and c.stack_reserve_in < 1.5 - 1 / 16:
+                against.append("stack_reserve")
+            if c.string_angle_deg < 127:
+                against.append("string_angle")
+            assert c.schools_against == tuple(against)
+            assert (c.schools_of, c.schools_for) == (4, 4 - len(against))  # takedown: no ratio band
+
+    def test_the_string_that_is_on_moves_the_stack(self):
+        own = {m: candidates(Archer(), Bow(), 28, "range", 0, NUMBERS, None, m) for m in ("polyester", "low_stretch")}  # fmt: skip
+        a, b = ({c.length_in: c.stack_reserve_in for c in told} for told in own.values())
+        assert a[68] != b[68]
 
     def test_all_pull_the_same_and_shoot_the_same_arrow(self):
         equal = Equal(45.0, 405.0)

@@ -122,12 +122,20 @@ class TestBowLength:
         split = told("bow-length", bow__length_in=61.0, archer__release="split")
         assert finding(split, "suits").level == "fine"
 
-    def test_disagreeing_schools_are_named(self):
-        assert finding(told("bow-length", bow__length_in=72.0), "ratio band", "shorter bow")
+    def test_the_schools_come_to_one_verdict(self):
+        view = told("bow-length", bow__length_in=72.0)
+        first = view.findings[0]
+        assert "schools" in first.said.plain()
+        assert "rules of thumb" in first.why.plain()
+        assert first.action.changes["bow.length_in"] < 72
+        assert not any("want a longer" in f.said.plain() for f in view.findings)
 
-    def test_trying_the_first_choice_is_offered(self):
-        f = finding(told("bow-length", bow__length_in=73.0), "first choice")
-        assert f.action.changes["bow.length_in"] != 73
+    def test_what_a_bow_too_long_costs_and_gives(self):
+        f = finding(
+            told("bow-length", bow__length_in=72.0), "A long bow for your draw", "hand shock"
+        )
+        assert f.level == "mind"
+        assert "of reserve" in f.said.plain()
 
 
 class TestWeight:

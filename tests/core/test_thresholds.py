@@ -23,7 +23,7 @@ from lyrandis.core.flight.trajectory import crawl_for_mm, drag_per_m, impact_m, 
 from lyrandis.core.rig import Bow, Rig, String
 from lyrandis.core.route import READS, ROUTE, WATCHES, Mark, states
 from lyrandis.core.schedule import hours_braced, schedule
-from lyrandis.core.stations import TELLERS
+from lyrandis.core.stations import TELLERS, bow_length
 from lyrandis.core.string.measures import usual_mass_gr
 from lyrandis.core.string.twists import twist
 from lyrandis.core.tally import tally
@@ -107,14 +107,15 @@ class TestBowLength:
     @pytest.mark.parametrize(
         ("reserve", "use", "level"),
         [
-            (1.51, "range", "fine"), (1.49, "range", "mind"), (-0.1, "range", "mind"),
+            # A sixteenth short of what is wanted reads as what is wanted.
+            (1.45, "range", "fine"), (1.43, "range", "mind"), (-0.1, "range", "mind"),
             (-1.99, "range", "mind"), (-2.01, "range", "stop"),
-            (-0.49, "close_cover", "fine"), (-0.51, "close_cover", "mind"),
+            (-0.55, "close_cover", "fine"), (-0.57, "close_cover", "mind"),
         ],
     )  # fmt: skip
     def test_reserve(self, reserve, use, level):
         b = self.at(reserve, **{"bow.length_in": 62, "use": use})
-        found = findings("bow-length", b)[0]
+        (found,) = bow_length.reserve(b)
         assert found.level == level
         shown = next(iter(found.said.values.values()))
         assert shown.value == pytest.approx(abs(reserve), abs=1e-6)
@@ -132,15 +133,48 @@ class TestBowLength:
 
     def test_another_length_is_offered_from_an_inch_on(self):
         best = bench().fit.candidates[0].length_in
-        for off, offered in ((0.5, False), (1.0, True), (-1.0, True)):
+        for off in (0.5, 1.0, -1.0):
             told = bench({"bow.length_in": best + off, "bow.riser_in": None})
             top = told.fit.candidates[0]
-            found = [f for f in findings("bow-length", told) if "first choice" in f.said.plain()]
-            assert bool(found) == (abs(top.length_in - (best + off)) >= 1), offered
-            if found:
-                assert found[0].action.changes == {
+            found = findings("bow-length", told)[0]
+            if abs(top.length_in - (best + off)) < 1:
+                assert found.said.plain().startswith("Keep this length: ")
+                assert found.action is None
+            else:
+                assert found.action.changes == {
                     "bow.length_in": top.length_in, "bow.riser_in": top.riser_in,
                 }  # fmt: skip
+
+    def test_one_verdict_counts_the_schools_and_the_reserve_is_one_number(self):
+        b = bench({"bow.length_in": 62.0, "use": "range"})
+        best = b.fit.candidates[0]
+        found = findings("bow-length", b)[0]
+        assert found.level == "mind"
+        count = ("none", "one", "two", "three", "four", "five")
+        assert (
+            f"{count[best.schools_for]} of {count[best.schools_of]} schools" in found.said.plain()
+        )
+        assert any(
+            v.value == pytest.approx(best.stack_reserve_in) for v in found.said.values.values()
+        )
+        keep = findings("bow-length", bench({"use": "range", "bow.length_in": best.length_in, "bow.riser_in": best.riser_in}))  # fmt: skip
+        assert "Keep this length" in keep[0].said.plain()
+        texts = [f.said.plain() for f in keep if "stack" in f.said.plain()]
+        assert len({t.split(" in ")[0].split("stays ")[-1] for t in texts[:2]}) == 1
+
+    def test_a_short_thumb_bow_ends_at_its_makers_word(self):
+        thumb = {"bow.form": "static_tip", "bow.takedown": False, "bow.length_in": 48.0,
+                 "archer.release": "thumb", "archer.draw_length_in": 28.5, "archer.thumb_offset_mm": 15.0,
+                 "bow.tips": "short", "arrow.shaft_length_in": 32.0, "bow.marked_weight_lbf": 40.0}  # fmt: skip
+        b = bench(thumb)
+        assert b.bow.onset_in < b.archer.true_draw.value - 2  # a stop with another bow
+        assert not any(f.level == "stop" for f in findings("bow-length", b))
+        assert one("bow-length", b, "Nobody has said how far").level == "mind"
+        known = bench(thumb | {"bow.maker_max_draw_in": 31.0})
+        left = one("bow-length", known, "the maker's greatest draw")
+        assert values(left, "left") == (pytest.approx(31 - known.archer.true_draw.value),)
+        with pytest.raises(RefusedError, match="maker allows"):
+            findings("bow-length", bench(thumb | {"bow.maker_max_draw_in": 28.0}))
 
     def test_an_inch_more(self):
         b = bench()
@@ -685,7 +719,8 @@ class TestWhatIsOnlyAWordApart:
     def test_reserve_is_told_from_the_draws_own_side(self, draw, words):
         b = bench({"archer.draw_length_in": draw, "arrow.shaft_length_in": 34, "use": "range"})
         left = b.bow.onset_in - draw
-        found = one("bow-length", b, words if left >= 1.5 or left < 0 else "before it stacks")
+        (found,) = bow_length.reserve(b)
+        assert words in found.said.plain() or 0 <= left < 1.5
         (value,) = values(found, "left")
         assert value == pytest.approx(abs(left))
 

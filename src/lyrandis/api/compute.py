@@ -126,7 +126,9 @@ def compute_bow_length(body: BowLengthIn) -> BowLengthView:
     bow = body.bow or Bow(form="recurve" if takedown else "hybrid")
     if body.takedown is not None:
         bow = bow.model_copy(update={"takedown": body.takedown})
-    bench = Bench(Rig(archer=body.archer, bow=bow, use=body.use, schools=body.schools))
+    bench = Bench(
+        Rig(archer=body.archer, bow=bow, use=body.use, taste=body.taste, schools=body.schools)
+    )
     draw = bench.archer.true_draw.value
     told = schools(body.archer, bow, draw, body.use, body.schools)
     ranked = candidates(body.archer, bow, draw, body.use, body.taste, body.schools)

@@ -74,6 +74,10 @@ class Said(BaseModel):
         """The same sentence between two pieces of the product's own text."""
         return self.model_copy(update={"text": f"{before}{self.text}{after}"})
 
+    def ended(self, end: str = ".") -> Said:
+        """The same words with an end."""
+        return self.model_copy(update={"text": f"{self.text}{end}"})
+
     def sentence(self) -> Said:
         """The same words with a capital at their beginning and a full stop at their end."""
         return self.model_copy(update={"text": f"{self.text[:1].upper()}{self.text[1:]}."})

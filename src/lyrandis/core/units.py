@@ -198,6 +198,7 @@ _WRITTEN: dict[str, dict[str, float]] = {
         "lb/in": 1.0,
         "finger": 1.0,
         "fingers": 1.0,
+        "mark": 1.0,
         "marks": 1.0,
         "turn": 1.0,
         "turns": 1.0,

@@ -269,7 +269,6 @@ class Unshot:
                 replace(aimed, **{f.name: getattr(aimed, f.name) - getattr(self, f.name)}),
             )
             for f in fields(self)
-            if getattr(self, f.name)
         ]
 
 

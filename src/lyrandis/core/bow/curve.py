@@ -165,14 +165,16 @@ class ForceDraw:
         return self.unread_in(draw_in) == 0.0
 
 
-def _model_end(draw: Array, force: Array, angle: Array) -> tuple[int, float, str]:
+def _model_end(
+    draw: Array, force: Array, angle: Array, least_angle_deg: float
+) -> tuple[int, float, str]:
     """Number of grid points inside the model, the draw where it ends [in], and why there."""
     low, high = _MEAN_OVER_IN
     spline = CubicSpline(draw, force)
     mean = float(spline(high) - spline(low)) / (high - low)
     fine = np.arange(max(high, float(draw[0])), float(draw[-1]), _FINE_IN)
     steep = spline(fine, 1) > END_FACTOR * mean
-    sharp = np.interp(fine, draw, angle) < END_ANGLE_DEG
+    sharp = np.interp(fine, draw, angle) < least_angle_deg
     ended = steep | sharp
     if not ended.any():
         return len(draw), float(draw[-1]), "the longest draw computed"
@@ -283,7 +285,8 @@ def _force_draw(bow: Bow, material: StringMaterial) -> ForceDraw:
     drawn = statics.draw((draw - TRADE_OFFSET_IN) * M_PER_IN)
     force, angle = drawn.force / N_PER_LBF, np.degrees(drawn.angle)
     force[0] = 0.0
-    n, end, why = _model_end(draw, force, angle)
+    # Bows with static tips are drawn to sharper angles by design: only their steepness ends them.
+    n, end, why = _model_end(draw, force, angle, 0.0 if bow.form == "static_tip" else END_ANGLE_DEG)
     if bow.marked_draw_in > end + 1e-6:
         raise RefusedError(
             "bow.marked_draw_in",

@@ -12,7 +12,7 @@ from typing import Literal
 from lyrandis.core.bow.curve import force_draw, refuse_past_end, stack_onset_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, say
-from lyrandis.core.rig import Archer, Bow, Form, Release, SchoolNumbers, Use
+from lyrandis.core.rig import Archer, Bow, Form, Release, SchoolNumbers, StringMaterial, Use
 
 SchoolId = Literal["limb_first", "ladder", "ratio_band", "stack_reserve", "string_angle"]
 SchoolVerdict = Literal["fits", "too_short", "too_long", "silent"]
@@ -52,6 +52,7 @@ IDEAL_RATIO: dict[Form, float] = {
 _TOO_LONG_PAST = 0.13
 _LONGEST_IN, _SHORTER_THAN_OFFERED_IN = 76.0, 4.0  # where the shortest good length is looked for
 _NEAR_IN = 0.5
+SHOWN_IN = 1 / 16  # reserves are shown to an eighth: what reads the same falls short of nothing
 _LIKE_LBF = 20.0  # bows are sized at multiples of this weight
 _RUNG_IN, _MOST_RUNGS = 2.0, 4
 
@@ -77,6 +78,14 @@ def angle_limit_deg(release: Release, numbers: SchoolNumbers) -> float | None:
 def reserve_wanted_in(use: Use, numbers: SchoolNumbers) -> float:
     """Least distance [in] wanted between the draw and the onset of stack."""
     return numbers.reserve_close_cover_in if use == "close_cover" else numbers.reserve_in
+
+
+def ends_at_makers_word(bow: Bow, release: Release) -> bool:
+    """Whether a bow is drawn past its stack by design: static tips and a thumb draw.
+
+    Practice judges those by their maker's greatest draw alone.
+    """
+    return bow.form == "static_tip" and release == "thumb"
 
 
 def limb_class(draw_in: float, numbers: SchoolNumbers) -> str:
@@ -106,28 +115,36 @@ def of_length(bow: Bow, length_in: float, riser: float | None = None) -> Bow:
     )
 
 
-def angle_and_reserve(bow: Bow, draw_in: float) -> tuple[float, float | None]:
+def angle_and_reserve(
+    bow: Bow, draw_in: float, material: StringMaterial = "polyester"
+) -> tuple[float, float | None]:
     """String angle [deg] at a draw and inches from it to the onset of stack (None: never).
 
     Raises
     ------
     RefusedError : the bow has no braced shape or its geometry ends before the draw.
     """
-    curve = force_draw(bow)
+    curve = force_draw(bow, material)
     refuse_past_end(curve, draw_in, bow.length_in)
-    onset = stack_onset_in(bow)
+    onset = stack_onset_in(bow, material)
     return curve.angle(min(draw_in, float(curve.draw_in[-1]))), (
         None if onset is None else onset - draw_in
     )
 
 
-def _shortest(bow: Bow, draw_in: float, least_angle: float | None, reserve: float) -> float | None:
+def _shortest(
+    bow: Bow,
+    draw_in: float,
+    material: StringMaterial,
+    least_angle: float | None,
+    reserve: float,
+) -> float | None:
     """Shortest length [in, to ½] of this form that keeps angle and reserve; None if none does."""
     low, high = LENGTHS_IN[bow.form][0] - _SHORTER_THAN_OFFERED_IN, _LONGEST_IN
 
     def good(length: float) -> bool:
         try:
-            angle, left = angle_and_reserve(of_length(bow, length), draw_in)
+            angle, left = angle_and_reserve(of_length(bow, length), draw_in, material)
         except RefusedError:
             return False
         return (least_angle is None or angle >= least_angle) and (left is None or left >= reserve)
@@ -142,7 +159,7 @@ def _shortest(bow: Bow, draw_in: float, least_angle: float | None, reserve: floa
     return high
 
 
-def _verdict(length: float, low: float | None, high: float | None) -> SchoolVerdict:
+def verdict(length: float, low: float | None, high: float | None) -> SchoolVerdict:
     if low is not None and length < low - 1e-9:
         return "too_short"
     if high is not None and length > high + 1e-9:
@@ -151,7 +168,12 @@ def _verdict(length: float, low: float | None, high: float | None) -> SchoolVerd
 
 
 def schools(
-    archer: Archer, bow: Bow, draw_in: float, use: Use, numbers: SchoolNumbers
+    archer: Archer,
+    bow: Bow,
+    draw_in: float,
+    use: Use,
+    numbers: SchoolNumbers,
+    material: StringMaterial = "polyester",
 ) -> tuple[School, ...]:
     """What each of the five schools says of this archer's draw [in, trade] and this bow.
 
@@ -161,7 +183,7 @@ def schools(
     told = []
 
     def add(id: SchoolId, low: float | None, high: float | None, why: Said) -> None:
-        told.append(School(id, low, high, _verdict(bow.length_in, low, high), why))
+        told.append(School(id, low, high, verdict(bow.length_in, low, high), why))
 
     def silent(id: SchoolId, why: str) -> None:
         told.append(School(id, None, None, "silent", say(why)))
@@ -194,21 +216,26 @@ def schools(
         silent("ladder", "It is the target recurve archers' rule.")
     if bow.form == "static_tip":
         silent("ratio_band", "It was not made for bows with static tips, which are shorter.")
+    elif bow.takedown:
+        silent("ratio_band", "It speaks of one-piece bows only.")
     else:
         add(
             "ratio_band",
             numbers.ratio_low * draw_in,
             numbers.ratio_high * draw_in,
             say(
-                "Between {low} and {high} times the draw; meant for one-piece bows. Low for close "
+                "Between {low} and {high} times the draw; low for close "
                 "cover, high for smoothness.",
                 low=("share", numbers.ratio_low),
                 high=("share", numbers.ratio_high),
             ),
         )
     reserve = reserve_wanted_in(use, numbers)
-    stack = _shortest(bow, draw_in, None, reserve)
-    if stack is None:
+    by_maker = ends_at_makers_word(bow, archer.release)
+    stack = None if by_maker else _shortest(bow, draw_in, material, None, reserve)
+    if by_maker:
+        silent("stack_reserve", "Such bows are drawn past their stack; the maker's word ends them.")
+    elif stack is None:
         silent("stack_reserve", "No length computed reaches it.")
     else:
         where = "{reserve} beyond" if reserve >= 0 else "at most {reserve} inside"
@@ -218,7 +245,7 @@ def schools(
     if limit is None:
         silent("string_angle", "A thumb draw has no limit of its own.")
     else:
-        open_enough = _shortest(bow, draw_in, limit, -99)
+        open_enough = _shortest(bow, draw_in, material, limit, -99)
         if open_enough is None:
             silent("string_angle", "No length computed reaches it.")
         else:

@@ -9,7 +9,7 @@ import numpy as np
 from lyrandis.core.bow.curve import force_draw, stack_onset_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fit.bow_length import LENGTHS_IN, idle_ratio, of_length
-from lyrandis.core.rig import Bow
+from lyrandis.core.rig import Bow, StringMaterial
 
 OVERDRAWN_PAST_IN = 2.0  # never several inches inside the stack (practice, school d)
 _STEP_IN = 2.0
@@ -32,8 +32,12 @@ class LengthMap:
     overdrawn_from_in: list[float]
 
 
-def length_map(bow: Bow, reserve_in: float) -> LengthMap:
+def length_map(
+    bow: Bow, reserve_in: float | None, material: StringMaterial = "polyester"
+) -> LengthMap:
     """The map for a form of bow, with the reserve [in] wanted before the onset of stack.
+
+    No reserve: its stack does not end this kind of bow, only its geometry or its maker's word.
 
     Each length is solved with the form's default riser and brace height. Lengths at which no
     bow of the form can be marked at its draw are left out.
@@ -43,13 +47,16 @@ def length_map(bow: Bow, reserve_in: float) -> LengthMap:
     for length in np.arange(low, high + _STEP_IN / 2, _STEP_IN):
         sized = of_length(bow, float(length))
         try:
-            end = force_draw(sized).end_in
-            onset = stack_onset_in(sized) or _FAR_IN
+            end = force_draw(sized, material).end_in
+            onset = stack_onset_in(sized, material) or _FAR_IN
         except RefusedError:
             continue
         told["length_in"].append(float(length))
         told["under_used_in"].append(float(length) / idle_ratio(bow.form))
-        told["comfortable_to_in"].append(onset - reserve_in)
-        told["stacks_from_in"].append(onset)
-        told["overdrawn_from_in"].append(min(onset + OVERDRAWN_PAST_IN, end))
+        by_stack = (end, end, end)
+        if reserve_in is not None:
+            by_stack = onset - reserve_in, onset, min(onset + OVERDRAWN_PAST_IN, end)
+        told["comfortable_to_in"].append(by_stack[0])
+        told["stacks_from_in"].append(by_stack[1])
+        told["overdrawn_from_in"].append(by_stack[2])
     return LengthMap(**told)
