@@ -5,6 +5,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.bow.curve import (
     CurveTooShortError,
     force_draw,
@@ -14,9 +15,11 @@ from lyrandis.core.bow.curve import (
 )
 from lyrandis.core.bow.form import FORMS, brace_to_pivot_in, default_brace_in
 from lyrandis.core.bow.geometry import contact
-from lyrandis.core.bow.statics import solve
+from lyrandis.core.bow.statics import rebraced, solve
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.rig import Bow
+from lyrandis.core.rig import Archer, Bow, Rig
+from lyrandis.core.stations import TELLERS
+from lyrandis.core.string.twists import brace_per_string_slack
 from lyrandis.core.units import M_PER_IN, N_PER_LBF
 
 
@@ -313,3 +316,39 @@ class TestRefusals:
     def test_brace_references_convert(self, reference, offset, pivot):
         b = bow("recurve", 68, brace_height_in=9, brace_reference=reference, brace_offset_in=offset)
         assert brace_to_pivot_in(b) == pytest.approx(pivot)
+
+
+class TestLevers:
+    """Static levers: what would not stay braced is refused, and up and down differ at the corner."""
+
+    def lever(self, brace, riser=None):
+        return Bow(form="static_tip", takedown=False, length_in=54, riser_in=riser,
+                   marked_weight_lbf=40, brace_height_in=brace)  # fmt: skip
+
+    def test_a_brace_at_which_one_limb_gives_way_is_refused_with_those_that_hold(self):
+        with pytest.raises(RefusedError, match="would not stay braced evenly") as caught:
+            solve(self.lever(7.0, 14))
+        for name in ("below", "above"):
+            held = caught.value.said.values[name].value
+            assert solve(self.lever(held, 14)).differential_stiffness() > 0
+        for brace in np.arange(5.5, 9.0, 0.1):
+            try:
+                told = solve(self.lever(float(brace), 13))
+            except RefusedError:
+                continue
+            assert told.differential_stiffness() > 0
+
+    def test_up_and_down_need_strings_of_their_own_at_the_corner(self):
+        """Against the same limbs braced anew by strings so changed."""
+        bow = solve(self.lever(7.0))
+        up, down = (brace_per_string_slack(bow, d * 0.0254) for d in (0.25, -0.25))
+        assert up > 1.2 * down
+        for gain, change in ((up, 0.25), (down, -0.25)):
+            moved = rebraced(bow, bow.braced.half_slack - change * 0.0254 / gain / 2)
+            assert (moved.brace_x - bow.brace_x) / 0.0254 == pytest.approx(change, abs=0.002)
+        rig = Rig(bow=self.lever(7.0), archer=Archer(release="thumb"))
+        effect = Bench(rig).brace.effect
+        assert effect.two_valued
+        said = [f.said.plain() for f in TELLERS["brace"].tell(Bench(rig)).findings]
+        assert any("as much less lets it be" in text for text in said)
+        assert not Bench(Rig()).brace.effect.two_valued

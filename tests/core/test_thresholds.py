@@ -309,7 +309,7 @@ class TestBrace:
             (
                 0.25,
                 abs(b.brace.effect.energy_per_in_pct) / 4,
-                abs(b.brace.effect.string_per_in) * 0.25 * 25.4,
+                abs(b.brace.effect.string_up_in) * 25.4,
             )
         )
 

@@ -74,7 +74,7 @@ class TestTwists:
         told = self.told(8.6)
         radius = bundle_radius_mm(14, 0.5)
         untwisted = math.hypot(64 * MM, 2 * math.pi * 12 * radius / math.sqrt(2))
-        gain = brace_per_string_slack(self.bow)
+        gain = brace_per_string_slack(self.bow, 0.1 * 0.0254)
         here = shortening_mm(untwisted, radius, 12)
         assert here == pytest.approx(untwisted - 64 * MM)
         wanted = turns_for(untwisted, radius, here + 0.1 * MM / gain) - 12
@@ -93,7 +93,7 @@ class TestTwists:
         """brace = b0 + factor·gain, factor N(1, ¼²), each reading ± ½ mm: the normal equations."""
         radius = bundle_radius_mm(14, 0.5)
         untwisted = math.hypot(64 * MM, 2 * math.pi * 12 * radius / math.sqrt(2))
-        gain = brace_per_string_slack(self.bow)
+        gain = brace_per_string_slack(self.bow, 0.05 * 0.0254)
         g = np.array([gain * shortening_mm(untwisted, radius, t) for t in (30.0, 20.0, 12.0)])
         b = np.array([8.75, 8.6, 8.5]) * MM
         rows = np.column_stack([np.ones(3), g]) / 0.5
@@ -117,7 +117,7 @@ class TestTwists:
         levels = {w: self.told(w) for w in (8.5 + 0.375, 8.5 + 0.376)}
         near, far = levels.values()
         assert near.order_length_in is None
-        gain = brace_per_string_slack(self.bow)
+        gain = brace_per_string_slack(self.bow, 0.376 * 0.0254)
         assert far.order_length_in == pytest.approx(64 - 0.376 / gain)
 
     @pytest.mark.parametrize(
@@ -147,7 +147,8 @@ class TestTwists:
             self.told(8.0)
         radius = bundle_radius_mm(14, 0.5)
         untwisted = math.hypot(64 * MM, 2 * math.pi * 12 * radius / math.sqrt(2))
-        left = shortening_mm(untwisted, radius, 12) * brace_per_string_slack(self.bow) / MM
+        gain = brace_per_string_slack(self.bow, -0.5 * 0.0254)
+        left = shortening_mm(untwisted, radius, 12) * gain / MM
         assert caught.value.limit == pytest.approx(8.5 - left)
 
 

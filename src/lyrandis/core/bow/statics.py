@@ -239,6 +239,51 @@ def rebraced(bow: Statics, half_slack: float | None = None, limb: Limb | None = 
     return Statics(other, bow.stiffness, bow.bundle, x, braced)
 
 
+def half_slack_at(bow: Statics, brace_x: float) -> float:
+    """Half of the slack length [m] of the string that braces these limbs at brace_x [m].
+
+    Raises
+    ------
+    ValueError : no braced shape there.
+    """
+    phi, half, t = _brace(bow.limb, brace_x)
+    return _string_up(bow.limb, bow.stiffness, bow.bundle, brace_x, phi, half, t).half_slack
+
+
+_LOOK_STEP_IN, _LOOK_FAR_IN = 0.05, 2.5
+
+
+def _refuse_unstable(brace_in: float, solved: Callable[[float], Statics | None]) -> None:
+    """Refuse a brace height at which one limb would give way to the other (docs/mechanics A2)."""
+    here = solved(brace_in)
+    if here is None or here.differential_stiffness() > 0:
+        return
+
+    def stable(side: int) -> float | None:
+        for n in range(1, round(_LOOK_FAR_IN / _LOOK_STEP_IN) + 1):
+            at = round(brace_in + side * n * _LOOK_STEP_IN, 2)
+            other = solved(at)
+            if other is not None and other.differential_stiffness() > 0:
+                return at
+        return None
+
+    below, above = stable(-1), stable(1)
+    places = {"below": "{below} and lower", "above": "{above} and higher"}
+    known = [places[n] for n, v in (("below", below), ("above", above)) if v is not None]
+    raise RefusedError(
+        "bow.brace_height_in",
+        say(
+            "At {brace} this bow would not stay braced evenly: one limb gives way to the other. "
+            + (f"It does at {' or '.join(known)}." if known else "Try another riser."),
+            brace=("brace", brace_in),
+            below=("brace", below or 0.0),
+            above=("brace", above or 0.0),
+        ),
+        above or below,
+        "in",
+    )
+
+
 def refuse_unbraced(bow: Bow, brace_in: float) -> RefusedError:
     """The refusal of a bow for which no braced shape exists, with the usual riser beside it."""
     usual = default_riser_in(bow)
@@ -269,7 +314,7 @@ def solve(
 
     Raises
     ------
-    RefusedError : no braced shape; marked draw below brace + 1.75 in.
+    RefusedError : no braced shape, or none that is stable; marked draw below brace + 1.75 in.
     """
     brace = brace_to_pivot_in(bow) if brace_in is None else brace_in
     if bow.marked_draw_in < brace + TRADE_OFFSET_IN + _LEAST_DRAWN_IN:
@@ -285,16 +330,21 @@ def solve(
             bow.marked_draw_in - TRADE_OFFSET_IN - _LEAST_DRAWN_IN,
             "in",
         )
-    solved = _solve(
-        limb_of(bow),
-        bow.marked_weight_lbf,
-        bow.marked_draw_in,
-        BUNDLE_STIFFNESS_N[material],
-        brace,
-    )
-    if solved is None:
+
+    def solved(at_in: float) -> Statics | None:
+        return _solve(
+            limb_of(bow),
+            bow.marked_weight_lbf,
+            bow.marked_draw_in,
+            BUNDLE_STIFFNESS_N[material],
+            at_in,
+        )
+
+    told = solved(brace)
+    if told is None:
         raise refuse_unbraced(bow, brace)
-    return solved
+    _refuse_unstable(brace, solved)
+    return told
 
 
 @lru_cache(maxsize=1024)

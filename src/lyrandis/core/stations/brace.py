@@ -5,6 +5,7 @@ from __future__ import annotations
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.stations.base import Answer
+from lyrandis.core.tune.brace import QUARTER_IN
 from lyrandis.core.tune.listening import Curve
 from lyrandis.core.tune.sweep import CLOSE_MM
 from lyrandis.core.units import MM_PER_IN
@@ -82,18 +83,28 @@ def reach(b: Bench) -> list[Finding]:
 
 def _effect(b: Bench) -> Finding:
     f = b.brace.effect
-    quarter = abs(f.energy_per_in_pct) * _STEP_IN
+    quarter = ("percent_1", abs(f.energy_per_in_pct) * QUARTER_IN)
+    step = ("brace", QUARTER_IN)
+    up, down = (
+        ("small", abs(v if v is not None else f.string_per_in * QUARTER_IN) * MM_PER_IN)
+        for v in (f.string_up_in, f.string_down_in)
+    )
+    text = "{step} more brace stores {loss} less and needs the string {shorter} shorter"
+    if f.two_valued:
+        text += "; as much less lets it be {longer} longer"
     return fine(
-        said=say(
-            "{step} more brace stores {loss} less and needs the string {shorter} shorter.",
-            step=("brace", _STEP_IN),
-            loss=("percent_1", quarter),
-            shorter=("small", abs(f.string_per_in) * _STEP_IN * MM_PER_IN),
-        ),
+        said=say(text + ".", step=step, loss=quarter, shorter=up, longer=down)
+        if f.two_valued
+        else say(text + ".", step=step, loss=quarter, shorter=up),
         why=say(
             "Higher is a touch slower, often quieter, with less string slap; lower is a touch "
             "faster, often louder. Weight at your draw hardly changes. On whether a higher brace "
             "makes the arrow look weaker reports differ: try it and read."
+            + (
+                " The string just lifts off the levers' corner here, so that up and down differ."
+                if f.two_valued
+                else ""
+            )
         ),
         told="model",
     )

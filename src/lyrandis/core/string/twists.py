@@ -15,11 +15,11 @@ from functools import lru_cache
 
 import numpy as np
 
-from lyrandis.core.bow.statics import Statics, rebraced
+from lyrandis.core.bow.statics import Statics, half_slack_at, rebraced
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Finding, fine, mind, say, stop
 from lyrandis.core.rig import String, StringMaterial
-from lyrandis.core.units import MM_PER_IN
+from lyrandis.core.units import M_PER_IN, MM_PER_IN
 
 PACKING = 0.8
 # Ordinary strand diameters [mm] by material; own figures, the spool's word wins.
@@ -94,8 +94,18 @@ def turns_for(untwisted_mm: float, radius_mm: float, shortening: float) -> float
 
 
 @lru_cache(maxsize=256)
-def brace_per_string_slack(bow: Statics) -> float:
-    """Brace gained [-] for each length the whole slack string is shortened by (A5)."""
+def brace_per_string_slack(bow: Statics, toward_m: float = 0.0) -> float:
+    """Brace gained [-] for each length the whole slack string is shortened by (A5).
+
+    toward_m : the change of brace [m] over which it is meant; where the string lifts off a
+        static lever up and down differ
+    """
+    try:
+        if abs(toward_m) > _STEP_M:
+            there = half_slack_at(bow, bow.brace_x + toward_m)
+            return toward_m / (2 * (bow.braced.half_slack - there))
+    except ValueError:  # no braced shape there: what it is here
+        pass
     moved = rebraced(bow, bow.braced.half_slack - _STEP_M)
     return (moved.brace_x - bow.brace_x) / (2 * _STEP_M)
 
@@ -160,7 +170,7 @@ def twist(
     radius = bundle_radius_mm(string.strands, diameter)
     length = length_in * MM_PER_IN
     untwisted = math.hypot(length, 2 * math.pi * twists_now * radius / math.sqrt(2))
-    gain = brace_per_string_slack(bow)
+    gain = brace_per_string_slack(bow, (brace_wanted_in - brace_now_in) * M_PER_IN)
     pairs = [*observed, (twists_now, brace_now_in)]
     gained = [gain * shortening_mm(untwisted, radius, t) for t, _ in pairs]
     learnt = _Learnt.of(gained, [b * MM_PER_IN for _, b in pairs])

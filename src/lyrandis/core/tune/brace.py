@@ -13,11 +13,15 @@ from lyrandis.core.bow.form import (
     default_brace_in,
     reference_offset_in,
 )
+from lyrandis.core.bow.statics import Statics, half_slack_at
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.rig import Bow, BraceReference, String
+from lyrandis.core.units import M_PER_IN
 
 ODD_STRING_IN = 1.5
 _STEP_IN = 0.5
+QUARTER_IN = 0.25
+_DIFFER = 1.15  # twice what a bow square reads, over a quarter inch
 
 
 @dataclass(frozen=True)
@@ -36,10 +40,24 @@ class BraceHeight:
 
 @dataclass(frozen=True)
 class BraceEffect:
-    """What 1 in more brace does: stored energy [%] and whole string length [in]."""
+    """What 1 in more brace does: stored energy [%] and whole string length [in].
+
+    string_up_in, string_down_in : what the slack string must change by for a quarter inch more and
+        less [in]; None where no braced shape is. Where it lifts off a static lever they differ
+    """
 
     energy_per_in_pct: float
     string_per_in: float
+    string_up_in: float | None
+    string_down_in: float | None
+
+    @property
+    def two_valued(self) -> bool:
+        """Whether more and less brace need strings changed by clearly different lengths."""
+        if self.string_up_in is None or self.string_down_in is None:
+            return False
+        low, high = sorted((abs(self.string_up_in), abs(self.string_down_in)))
+        return high > _DIFFER * low
 
 
 def by_reference_in(bow: Bow) -> dict[BraceReference, float | None]:
@@ -89,4 +107,15 @@ def brace_effect(bow: Bow, string: String, curve: ForceDraw, draw_in: float) -> 
     return BraceEffect(
         energy_per_in_pct=(here - lower) / _STEP_IN / here * 100,
         string_per_in=1 / curve.statics.brace_per_string(),
+        string_up_in=_string_change_in(curve.statics, QUARTER_IN),
+        string_down_in=_string_change_in(curve.statics, -QUARTER_IN),
     )
+
+
+def _string_change_in(bow: Statics, brace_in: float) -> float | None:
+    """How much longer the whole slack string must be [in] for so much more brace [in]."""
+    try:
+        there = half_slack_at(bow, bow.brace_x + brace_in * M_PER_IN)
+    except ValueError:
+        return None
+    return 2 * (there - bow.braced.half_slack) / M_PER_IN

@@ -24,4 +24,8 @@ def brace_view(b: Bench) -> BraceView:
         effect = b.brace.effect
     except RefusedError:
         return BraceView(**height, energy_per_in_pct=None, string_per_in=None)
-    return BraceView(**height, **vars(effect))
+    return BraceView(
+        **height,
+        energy_per_in_pct=effect.energy_per_in_pct,
+        string_per_in=effect.string_per_in,
+    )
