@@ -1,8 +1,12 @@
 """Twists, brace-sweep and sound over HTTP, and the simulated recorder."""
 
+import json
+
 import pytest
+from sessions import on_a_range
 
 from lyrandis.core.rig import Rig
+from lyrandis.files.wav import write_wav
 
 BOW = {"form": "recurve", "length_in": 68, "marked_weight_lbf": 36}
 
@@ -66,6 +70,25 @@ def test_the_recorders_shots_are_found(client):
     assert len(told["outline_db"]) > 500
 
 
+def test_marked_shots_decide_where_it_asks(client):
+    """Sessions made for the core's tests: a wall's echo is asked about, one marked shot tells."""
+    made = on_a_range(4, echo=True)
+    files = {"file": ("shots.wav", write_wav(made.samples, made.rate_hz), "audio/wav")}
+    asked = client.post("/api/compute/sound", files=files).json()
+    assert asked["ask"]
+    assert not any(e["kind"] == "shot" for e in asked["events"])
+    mine = {"mine_at_s": json.dumps([made.shots[0], made.shots[3]])}
+    told = client.post("/api/compute/sound", files=files, data=mine).json()
+    assert told["ask"] is None
+    shots = [e for e in told["events"] if e["kind"] == "shot"]
+    assert len(shots) == len(made.shots)
+    assert all(e["usable"] for e in shots)
+    for bad in ("[", '["x"]', "[-3]", "{}", "[1e9]"):
+        refused = client.post("/api/compute/sound", files=files, data={"mine_at_s": bad})
+        assert refused.status_code == 422
+        assert refused.json()["errors"][0]["field"] == "mine_at_s"
+
+
 def test_what_is_no_recording_or_too_large(client):
     files = {"file": ("a.wav", b"RIFFxxxx" + b"0" * 90, "audio/wav")}
     refused = client.post("/api/compute/sound", files=files)
@@ -74,6 +97,6 @@ def test_what_is_no_recording_or_too_large(client):
     # Refused by its length alone: nothing of it is sent.
     huge = client.post("/api/compute/sound", headers={"content-length": "200000000"}, content=b"")
     assert huge.status_code == 413
-    assert "61 MB" in huge.json()["detail"]
+    assert "181 MB" in huge.json()["detail"]
     other = client.post("/api/readings", headers={"content-length": "9000000"}, content=b"")
     assert other.status_code == 413

@@ -6,7 +6,7 @@ import scipy.fft
 from sessions import RATE_HZ, bow, session
 
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.sound import events
+from lyrandis.core.sound import pairing
 from lyrandis.core.sound.events import analyse
 from lyrandis.core.sound.weighting import a_weight_db, a_weighted
 
@@ -51,7 +51,8 @@ class TestFinding:
             {"noise_db": -38.0},
             {"arrival_db": 8.0},
             {"arrival_db": 6.0, "noise_db": -38.0},
-            {"lag_s": 0.15},
+            {"lag_s": 0.25},
+            {"lag_s": 1.4},
             {"lag_s": 0.9},
             {"click": True},
             {"rate": 48_000},
@@ -77,11 +78,14 @@ class TestFinding:
         found = false = 0
         for seed in range(6):
             made = session(seed=seed, knocks=3, apart_s=4.0)
-            said = [e.at_s for e in shots_of(heard(made))]
+            told = heard(made)
+            if told.ask:  # then one marked shot decides
+                told = analyse(made.samples, made.rate_hz, mine_s=made.shots[:1])
+            said = [e.at_s for e in shots_of(told)]
             found += near(said, made.shots)
             false += len(said) - near(made.shots, said)
-        assert found >= 28
-        assert false <= 4  # 6 sessions of 22 s: under two a minute
+        assert found >= 29
+        assert false <= 2  # 6 sessions of 22 s: under one a minute
 
     def test_nothing_but_noise_holds_no_shot(self):
         rng = np.random.default_rng(8)
@@ -244,8 +248,8 @@ class TestBlocks:
     def test_it_can_be_stopped_between_blocks(self):
         calls = []
 
-        def heed():
-            calls.append(1)
+        def heed(share):
+            calls.append(share)
             if len(calls) == 2:
                 raise InterruptedError
 
@@ -264,10 +268,10 @@ class TestLags:
         )
         shots = {2000 * i for i in range(200)}
         heard = [
-            events._Heard(f, f + 40, -10.0 if f in shots else float(rng.uniform(-40, -20)), 0.0)
+            pairing.Heard(f, f + 40, -10.0 if f in shots else float(rng.uniform(-40, -20)), 0.0)
             for f in frames
         ]
-        lag, firsts = events._common_lag(heard, lambda: None)
+        lag, firsts = pairing.common_lag(heard, lambda: None)
         assert lag == pytest.approx(0.45, abs=0.041)
         found = {heard[i].frame for i in firsts}
         assert len(found & shots) > 150

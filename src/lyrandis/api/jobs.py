@@ -14,7 +14,7 @@ from pydantic import BaseModel, Field, TypeAdapter
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk
 from lyrandis.api.data import putting_back
-from lyrandis.api.listening import Second, listening
+from lyrandis.api.listening import Marks, Second, listening
 from lyrandis.api.long import AllJobs
 from lyrandis.api.problems import PROBLEM_RESPONSES, problem_of
 from lyrandis.api.rigs import Body, taking_in
@@ -50,10 +50,11 @@ def begin_import(file: Annotated[UploadFile, File()], desk: AtDesk, jobs: AllJob
 def begin_listening(
     file: Annotated[UploadFile, File()],
     jobs: AllJobs,
+    mine_s: Marks,
     added_s: Annotated[list[Second], Query(max_length=60)] = [],  # noqa: B006 (never changed)
 ) -> JobView:
     """Begin to listen to a recording; the same recording is listened to once."""
-    return _view(listening(jobs, file, added_s))
+    return _view(listening(jobs, file, added_s, mine_s))
 
 
 @router.post("/restore", status_code=202)

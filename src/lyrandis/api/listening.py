@@ -5,9 +5,9 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 import numpy as np
-from fastapi import APIRouter, File, Query, Response, UploadFile
+from fastapi import APIRouter, Depends, File, Form, Query, Response, UploadFile
 from fastapi import Request as HttpRequest
-from pydantic import BaseModel, Field
+from pydantic import BaseModel, Field, TypeAdapter, ValidationError
 
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.compute import Request, named
@@ -15,6 +15,7 @@ from lyrandis.api.context import AtDesk, RigId
 from lyrandis.api.long import AllJobs, own, waited
 from lyrandis.api.problems import PROBLEM_RESPONSES, answers
 from lyrandis.core.arrays import Array
+from lyrandis.core.errors import RefusedError
 from lyrandis.core.sound.events import MOST_S, Sound, analyse
 from lyrandis.core.trials import Level
 from lyrandis.core.tune.loudness import Visit
@@ -90,7 +91,27 @@ def compute_brace_sweep(body: SweepIn) -> SweepOut:
     )
 
 
-def listening(jobs: Jobs, upload: UploadFile, added_s: list[float]) -> Job:
+_MARKS: TypeAdapter[list[float]] = TypeAdapter(
+    Annotated[list[Second], Field(max_length=60, fail_fast=True)]
+)
+
+
+def marks(mine_at_s: Annotated[str, Form(max_length=2000)] = "[]") -> list[float]:
+    """Seconds of shots marked as the archer's own, sent as a JSON list beside the file."""
+    try:
+        return _MARKS.validate_json(mine_at_s or "[]")
+    except ValidationError:
+        raise RefusedError(
+            "mine_at_s",
+            f"Write the marked shots as a list of seconds between 0 and {MOST_S:g}: [1.2, 7.5].",
+            unit="s",
+        ) from None
+
+
+Marks = Annotated[list[float], Depends(marks)]
+
+
+def listening(jobs: Jobs, upload: UploadFile, added_s: list[float], mine_s: list[float]) -> Job:
     """Begin to listen to a recording; the same, with the same shots added, is heard once."""
     file = own(upload)
 
@@ -98,9 +119,9 @@ def listening(jobs: Jobs, upload: UploadFile, added_s: list[float]) -> Job:
         with file:
             samples, rate = read_wav(file)
         tell()
-        return analyse(samples, rate, added_s, tell, spoil=True)
+        return analyse(samples, rate, added_s, tell, spoil=True, mine_s=mine_s)
 
-    return jobs.start("sound", work, digest("sound", tuple(added_s), file=file))
+    return jobs.start("sound", work, digest("sound", tuple(added_s), tuple(mine_s), file=file))
 
 
 @router.post("/compute/sound")
@@ -108,15 +129,17 @@ async def compute_sound(
     request: HttpRequest,
     file: Annotated[UploadFile, File()],
     jobs: AllJobs,
+    mine_s: Marks,
     added_s: Annotated[list[Second], Query(max_length=60)] = [],  # noqa: B006 (never changed)
 ) -> Sound:
     """Shots, arrivals and clicks in a WAV. Levels are differences within one session only.
 
-    `added_s` are times that the archer calls shots, whatever was found there. At most two
-    recordings are listened to at once; it ends when the connection is closed.
+    `mine_at_s` are times of shots marked as the archer's own: the others are told by likeness to
+    them. `added_s` are times that the archer calls shots, whatever was found there. `ask` says why
+    a shot should be marked; then none was decided on. At most two recordings are listened to at
+    once; it ends when the connection is closed.
     """
-
-    sound: Sound = await waited(request, lambda: listening(jobs, file, added_s))
+    sound: Sound = await waited(request, lambda: listening(jobs, file, added_s, mine_s))
     return sound
 
 

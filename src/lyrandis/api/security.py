@@ -14,13 +14,14 @@ from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from lyrandis.api.problems import fault, problem
 from lyrandis.files.rig_json import MOST_BYTES as MOST_RIG_BYTES
+from lyrandis.files.wav import MOST_BYTES as MOST_WAV_BYTES
 
 LOCAL_HOSTS = frozenset({"127.0.0.1", "localhost", "::1"})
 LEAST_TOKEN = 20
 _FORM = 1_000_000  # what a form around a file may take
 MOST_BODY_BYTES = 1_000_000
 MOST_BY_PATH = {
-    **dict.fromkeys(("/api/compute/sound", "/api/jobs/sound"), 60_000_000 + _FORM),
+    **dict.fromkeys(("/api/compute/sound", "/api/jobs/sound"), MOST_WAV_BYTES + _FORM),
     **dict.fromkeys(("/api/rigs/import", "/api/jobs/import"), MOST_RIG_BYTES + _FORM),
     **dict.fromkeys(("/api/data/restore", "/api/jobs/restore"), 2_000_000_000),
     "/api/readings": 1_000_000 + _FORM,

@@ -13,7 +13,7 @@ from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.sound.events import LEAST_RATE_HZ, MOST_S
 
-MOST_BYTES = 60_000_000
+MOST_BYTES = 180_000_000
 _MOST_CHANNELS, _MOST_RATE_HZ = 2, 192_000
 _LENGTH_UNKNOWN = 0x7FFF0000
 _SUBTYPES = ("PCM_16", "PCM_24", "PCM_32", "FLOAT", "DOUBLE")
@@ -35,7 +35,7 @@ def read_wav(file: IO[bytes]) -> tuple[Array, int]:
         raise RefusedError(
             "file",
             f"The recording has {size / 1e6:.0f} MB; cut it to {MOST_BYTES / 1e6:.0f} MB, which is "
-            "five minutes in stereo.",
+            "ten minutes in stereo.",
             MOST_BYTES / 1e6,
             "MB",
         )

@@ -43,7 +43,10 @@ _BLOCK = 1 << 18
 
 
 def a_weighted(
-    samples: Samples, rate_hz: float, spoil: bool = False, heed: Callable[[], None] = lambda: None
+    samples: Samples,
+    rate_hz: float,
+    spoil: bool = False,
+    heed: Callable[[float], None] = lambda _: None,
 ) -> Samples:
     """A recording weighted without any shift in time, block by block.
 
@@ -54,7 +57,7 @@ def a_weighted(
     ----------
     samples : shape (n, channels), float32, full scale
     spoil : whether they may be overwritten by the result
-    heed : called between blocks; it raises to end the work
+    heed : called between blocks with the share that is done; it raises to end the work
 
     Returns
     -------
@@ -68,7 +71,7 @@ def a_weighted(
     gain32 = gain[:, None].astype(np.float32)
     before = np.zeros((reach, samples.shape[1]), dtype=samples.dtype)
     for start in range(0, len(out), hop):
-        heed()
+        heed(start / len(out))
         end = min(start + hop, len(out))
         block = np.concatenate([before, out[start : end + reach]])
         before = block[hop : hop + reach].copy()
