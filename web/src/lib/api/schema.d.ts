@@ -219,8 +219,10 @@ export interface paths {
          * Compute Sound
          * @description Shots, arrivals and clicks in a WAV. Levels are differences within one session only.
          *
-         *     `added_s` are times that the archer calls shots, whatever was found there. At most two
-         *     recordings are listened to at once; it ends when the connection is closed.
+         *     `mine_at_s` are times of shots marked as the archer's own: the others are told by likeness to
+         *     them. `added_s` are times that the archer calls shots, whatever was found there. `ask` says why
+         *     a shot should be marked; then none was decided on. At most two recordings are listened to at
+         *     once; it ends when the connection is closed.
          */
         post: operations["compute_sound_api_compute_sound_post"];
         delete?: never;
@@ -1509,6 +1511,11 @@ export interface components {
         Body_begin_listening_api_jobs_sound_post: {
             /** File */
             file: string;
+            /**
+             * Mine At S
+             * @default []
+             */
+            mine_at_s: string;
         };
         /** Body_begin_restore_api_jobs_restore_post */
         Body_begin_restore_api_jobs_restore_post: {
@@ -1519,6 +1526,11 @@ export interface components {
         Body_compute_sound_api_compute_sound_post: {
             /** File */
             file: string;
+            /**
+             * Mine At S
+             * @default []
+             */
+            mine_at_s: string;
         };
         /** Body_import_rig_api_rigs_import_post */
         Body_import_rig_api_rigs_import_post: {
@@ -1988,6 +2000,7 @@ export interface components {
          * @description One bow that could be had, and why it ranks.
          *
          *     Lengths [in]; string angle [deg] at the draw; reserve before stack [in], None: never stacks.
+         *     objects : one of the reasons speaks against it; schools_for of schools_of schools say it fits
          *     At equal weight and with one arrow: speed [ft/s] and what the last inch adds [lb].
          *     `strung_in` is its height from limb nock to limb nock when strung.
          */
@@ -1998,10 +2011,18 @@ export interface components {
             length_in: number;
             /** Limb Class */
             limb_class: string | null;
+            /** Objects */
+            objects: boolean;
             /** Reasons */
             reasons: string[];
             /** Riser In */
             riser_in: number | null;
+            /** Schools Against */
+            schools_against: ("limb_first" | "ladder" | "ratio_band" | "stack_reserve" | "string_angle")[];
+            /** Schools For */
+            schools_for: number;
+            /** Schools Of */
+            schools_of: number;
             /** Score */
             score: number;
             /** Speed Fps */
@@ -4481,8 +4502,11 @@ export interface components {
          *     outline_db : loudest frame of each slice, shape (m,); slice_s : their length
          *     tone : that of the shot in the middle by how far its tone stands out, [Hz] and [dB] over its
          *         neighbours; None where no shot rang on long enough to tell
+         *     ask : why the archer should mark a shot of their own; then nothing is called a shot before
          */
         Sound: {
+            /** Ask */
+            ask: string | null;
             /** Duration S */
             duration_s: number;
             /** Events */
@@ -4510,6 +4534,7 @@ export interface components {
          *     lag_s : of an arrival, after its shot
          *     decay_ms : to 20 dB under the peak; centroid_hz; tone_hz and tone_above_db : the strongest
          *         line after 200 ms and how far it stands over its neighbours; None where not to be told
+         *     usable : whether a level may be used; spoilt : what spoils it
          */
         SoundEvent: {
             /** At S */
@@ -4529,10 +4554,14 @@ export interface components {
             lag_s: number | null;
             /** Level Db */
             level_db: number;
+            /** Spoilt */
+            spoilt: ("clipped" | "cut" | "wind") | null;
             /** Tone Above Db */
             tone_above_db: number | null;
             /** Tone Hz */
             tone_hz: number | null;
+            /** Usable */
+            usable: boolean;
         };
         /**
          * SpineWindow
@@ -4855,8 +4884,7 @@ export interface components {
             measured: boolean;
             /** Needed Length In */
             needed_length_in: number;
-            /** Tension Lbf */
-            tension_lbf: number;
+            tension_lbf: components["schemas"]["Estimate"];
             /** Usual Length In */
             usual_length_in: number;
             /** Usual Strands */

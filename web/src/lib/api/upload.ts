@@ -15,9 +15,10 @@ export async function sendJob<T>(
 	kind: 'import' | 'sound' | 'restore',
 	file: File,
 	sending: Sending = {},
-	query = ''
+	query = '',
+	fields: Record<string, string> = {}
 ): Promise<T> {
-	const job = await upload<Schemas['JobView']>(`/api/jobs/${kind}${query}`, file, sending);
+	const job = await upload<Schemas['JobView']>(`/api/jobs/${kind}${query}`, file, sending, fields);
 	try {
 		const { onRead, signal } = sending;
 		return await follow<T>(job.id, { onTold: (share) => onRead?.(share), signal });
@@ -36,9 +37,14 @@ function named(file: File, problem: ApiProblem): ApiProblem {
 }
 
 /** Send one file; the answer, or an ApiProblem that names the file and the place of the fault. */
-export async function upload<T>(path: string, file: File, sending: Sending = {}): Promise<T> {
+export async function upload<T>(
+	path: string,
+	file: File,
+	sending: Sending = {},
+	fields: Record<string, string> = {}
+): Promise<T> {
 	try {
-		return await told<T>(send<T>(path, file, sending));
+		return await told<T>(send<T>(path, file, sending, fields));
 	} catch (error) {
 		if (sending.signal?.aborted) throw new ApiProblem(0, STOPPED);
 		throw named(file, error as ApiProblem);
@@ -46,9 +52,15 @@ export async function upload<T>(path: string, file: File, sending: Sending = {})
 }
 
 /** The browser tells how far a sending got by this older way only. */
-function send<T>(path: string, file: File, { onProgress, signal }: Sending) {
+function send<T>(
+	path: string,
+	file: File,
+	{ onProgress, signal }: Sending,
+	fields: Record<string, string>
+) {
 	const body = new FormData();
 	body.append('file', file);
+	for (const [name, value] of Object.entries(fields)) body.append(name, value);
 	return new Promise<{ data?: T; error?: unknown; response: Response }>((done, failed) => {
 		const request = new XMLHttpRequest();
 		request.open('POST', path);

@@ -1,8 +1,8 @@
 <script lang="ts">
 	import { ApiProblem, type Schemas } from '$lib/api/client';
 	import { recording } from '$lib/api/recording';
-	import { sendJob } from '$lib/api/upload';
 	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
+	import { Recorded } from '$lib/bench/recorded.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import SweepPlate from '$lib/plates/SweepPlate.svelte';
 	import Microphone from './Microphone.svelte';
@@ -21,13 +21,9 @@
 	let feel = $state<number | null>(null);
 	let group = $state('');
 	let notes = $state('');
-	let by = $state<Trial['heard_by']>('ear');
-	let sound = $state.raw<Schemas['Sound'] | null>(null);
-	let out = $state<number[]>([]);
-	let added = $state<number[]>([]);
-	let at = $state('');
-	let heardFile: File | null = null;
-	let listening = $state<AbortController | null>(null);
+	const recorded = new Recorded();
+	let fetching = $state<AbortController | null>(null);
+	const listening = $derived(fetching !== null || recorded.busy);
 	let takes = 0;
 	let problem = $state<string | null>(null);
 	let about = $state<number | null>(null);
@@ -35,75 +31,45 @@
 	let putRight: Trial | null = null;
 	let picker = $state<HTMLInputElement>();
 
-	const shots = $derived(
-		(sound?.events ?? []).filter((e) => e.kind === 'shot' && !out.includes(e.at_s))
-	);
-
 	const braceNow = async () =>
 		brace.trim() === '' && now !== null ? now : reference.read(brace, 'brace');
 
-	async function hear(file: File, from: Trial['heard_by']): Promise<void> {
-		out = [];
-		added = [];
-		heardFile = file;
-		sound = await sendJob<Schemas['Sound']>('sound', file, {
-			signal: listening?.signal
-		});
-		by = from;
-		const found = sound.events.filter((e) => e.kind === 'shot').length;
-		if (found === 0) problem = 'No shot was found in it. Record nearer, or type the levels.';
-		else arrows = found;
+	async function hear(file: File, from: 'recording' | 'simulated'): Promise<void> {
+		await recorded.hear(file, from);
+		const found = recorded.shots.length;
+		if (found) arrows = found;
+		else if (!recorded.sound?.ask)
+			problem = 'No shot was found in it. Record nearer, or type the levels.';
 	}
 
 	async function record(): Promise<void> {
 		problem = null;
-		listening = new AbortController();
+		fetching = new AbortController();
 		try {
 			const at = await braceNow();
 			const query = { brace_in: at, shots: arrows, again: takes++ };
-			const file = await recording(bench().id, query, listening.signal);
-			if (!listening.signal.aborted) await hear(file, 'simulated');
+			const file = await recording(bench().id, query, fetching.signal);
+			if (!fetching.signal.aborted) await hear(file, 'simulated');
 		} catch (error) {
-			if (!listening?.signal.aborted) problem = (error as Error).message;
+			if (!fetching?.signal.aborted) problem = (error as Error).message;
 		} finally {
-			listening = null;
+			fetching = null;
 		}
 	}
 
 	async function take(file: File | undefined): Promise<void> {
 		if (!file) return;
 		problem = null;
-		listening = new AbortController();
 		try {
 			await hear(file, 'recording');
 		} catch (error) {
 			problem = (error as ApiProblem).message;
-		} finally {
-			listening = null;
 		}
 	}
 
-	/** Call a place in the recording a shot; the recording is listened to again with it. */
-	async function add(seconds: number): Promise<void> {
-		if (!heardFile || !Number.isFinite(seconds)) return;
-		problem = null;
-		const wanted = [...added, Math.round(seconds * 1000) / 1000];
-		try {
-			const query = wanted.map((t) => `added_s=${t}`).join('&');
-			sound = await sendJob<Schemas['Sound']>('sound', heardFile, {}, `?${query}`);
-			added = wanted;
-			at = '';
-		} catch (error) {
-			problem = (error as ApiProblem).message;
-		}
-	}
-
-	async function addTyped(): Promise<void> {
-		try {
-			await add(await reference.read(at, 'seconds'));
-		} catch (error) {
-			problem = (error as ApiProblem).message;
-		}
+	function stop(): void {
+		fetching?.abort();
+		recorded.stop();
 	}
 
 	/** Levels that stand as they were keep their source; others were read off a meter. */
@@ -112,24 +78,17 @@
 		return heard.length ? 'meter' : 'ear';
 	}
 
-	function press(at: number): void {
-		out = out.includes(at) ? out.filter((o) => o !== at) : [...out, at];
-	}
-
 	function clear(): void {
 		levels = group = notes = brace = turns = '';
 		feel = about = putRight = null;
-		sound = null;
-		by = 'ear';
+		recorded.leave();
 	}
 
 	async function log(event: Event): Promise<void> {
 		event.preventDefault();
 		problem = null;
 		try {
-			const heard = sound
-				? shots.map((e) => Math.round(e.level_db * 100) / 100)
-				: await reference.readAll(levels, 'level');
+			const heard = recorded.sound ? recorded.levels : await reference.readAll(levels, 'level');
 			const trial = {
 				kind: 'brace' as const,
 				brace_height_in: await braceNow(),
@@ -137,7 +96,7 @@
 				twists: turns.trim() ? await reference.read(turns, 'turns') : twists,
 				arrows,
 				levels_db: heard,
-				heard_by: sound ? by : typedBy(heard),
+				heard_by: recorded.sound ? recorded.by : typedBy(heard),
 				feel,
 				group_cm: group.trim() ? await reference.read(group, 'spot') : null,
 				notes,
@@ -232,15 +191,17 @@
 	</div>
 	<div class="line">
 		{#if listening}
-			<progress aria-label="Listening"></progress>
-			<button type="button" class="link" onclick={() => listening?.abort()}>Stop listening</button>
-		{:else if sound}
+			<progress aria-label="Listening" max="1" value={recorded.share ?? undefined}></progress>
+			<button type="button" class="link" onclick={stop}>Stop listening</button>
+		{:else if recorded.sound}
 			<span
-				><strong>{shots.length}</strong> shots heard, {by === 'simulated'
+				><strong>{recorded.shots.length}</strong> shots heard, {recorded.by === 'simulated'
 					? 'simulated'
 					: 'recorded'}</span
 			>
-			<button type="button" class="link" onclick={() => (sound = null)}>Leave the recording</button>
+			<button type="button" class="link" onclick={() => recorded.leave()}
+				>Leave the recording</button
+			>
 		{:else}
 			<input
 				class="line-input num levels"
@@ -265,7 +226,7 @@
 			placeholder="notes, conditions"
 			aria-label="Notes on the trial"
 		/>
-		<button class="act" disabled={bench().busy || listening !== null}
+		<button class="act" disabled={bench().busy || listening || Boolean(recorded.sound?.ask)}
 			>{about === null ? 'Log this trial' : 'Put it right'}</button
 		>
 		{#if about !== null}<button type="button" class="link" onclick={clear}>Leave it</button>{/if}
@@ -281,16 +242,10 @@
 			hidden
 		/>
 	</div>
-	{#if sound}
-		{#await import('$lib/plates/SoundPlate.svelte') then { default: SoundPlate }}
-			<SoundPlate {sound} {out} onpress={press} onadd={(seconds) => void add(seconds)} />
+	{#if recorded.sound}
+		{#await import('./Recording.svelte') then { default: Recording }}
+			<Recording {recorded} onproblem={(reason) => (problem = reason)} />
 		{/await}
-		<div class="line">
-			<span class="quiet">A shot that was missed, at</span>
-			<input class="line-input num short" bind:value={at} aria-label="Time of a missed shot" />
-			<span class="quiet">s</span>
-			<button type="button" class="link" disabled={!at.trim()} onclick={addTyped}>Add it</button>
-		</div>
 	{/if}
 	<p class="quiet" class:wrong={problem} aria-live="polite">
 		{problem ??

@@ -8,10 +8,10 @@
 </script>
 
 <script lang="ts">
-	import { ApiProblem, type Schemas } from '$lib/api/client';
+	import { ApiProblem } from '$lib/api/client';
 	import { recording } from '$lib/api/recording';
-	import { sendJob } from '$lib/api/upload';
 	import { useBench } from '$lib/bench/bench.svelte';
+	import { Recorded } from '$lib/bench/recorded.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import Microphone from './Microphone.svelte';
 
@@ -28,38 +28,44 @@
 	const bench = useBench();
 	let typed = $state('');
 	let problem = $state<string | null>(null);
-	let busy = $state(false);
+	const recorded = new Recorded();
+	let fetching = $state(false);
+	const busy = $derived(fetching || recorded.busy);
 	let takes = 0;
 	let picker = $state<HTMLInputElement>();
 	let field = $state<HTMLInputElement>();
-	async function hear(file: File, by: Levels['by'] = 'recording'): Promise<void> {
-		busy = true;
+
+	async function hear(file: File, by: 'recording' | 'simulated' = 'recording'): Promise<void> {
 		problem = null;
 		try {
-			const sound = await sendJob<Schemas['Sound']>('sound', file);
-			const shots = sound.events.filter((e) => e.kind === 'shot');
-			if (shots.length === 0) throw new Error('No shot was found in it.');
-			value = {
-				by,
-				levels: shots.map((e) => Math.round(e.level_db * 100) / 100),
-				tone_hz: sound.tone?.[0] ?? null,
-				tone_db: sound.tone?.[1] ?? null
-			};
-			typed = value.levels.join(' ');
+			await recorded.hear(file, by);
+			if (!recorded.shots.length && !recorded.sound?.ask)
+				throw new Error('No shot was found in it.');
 		} catch (error) {
 			problem = (error as Error).message;
-		} finally {
-			busy = false;
 		}
 	}
 
+	// What is heard follows what is marked, taken out and added.
+	$effect(() => {
+		const { sound, levels, by } = recorded;
+		if (!sound) return;
+		value = levels.length
+			? { levels, by, tone_hz: sound.tone?.[0] ?? null, tone_db: sound.tone?.[1] ?? null }
+			: null;
+		typed = levels.join(' ');
+	});
+
 	async function simulate(): Promise<void> {
-		busy = true;
+		fetching = true;
 		try {
-			await hear(await recording(bench().id, { ...query, again: takes++ }), 'simulated');
+			const file = await recording(bench().id, { ...query, again: takes++ });
+			fetching = false;
+			await hear(file, 'simulated');
 		} catch (error) {
 			problem = (error as Error).message;
-			busy = false;
+		} finally {
+			fetching = false;
 		}
 	}
 
@@ -67,6 +73,7 @@
 	async function read(): Promise<void> {
 		const mine = ++asked;
 		problem = null;
+		recorded.leave();
 		try {
 			const levels = await reference.readAll(typed, 'level');
 			if (mine === asked)
@@ -85,6 +92,7 @@
 	export function clear(): void {
 		typed = '';
 		value = null;
+		recorded.leave();
 	}
 </script>
 
@@ -101,7 +109,8 @@
 	/>
 	<span class="quiet">dB</span>
 	{#if busy}
-		<progress aria-label="Listening"></progress>
+		<progress aria-label="Listening" max="1" value={recorded.share ?? undefined}></progress>
+		<button type="button" class="link" onclick={() => recorded.stop()}>Stop listening</button>
 	{:else}
 		<button type="button" class="link" onclick={() => picker?.click()}>Recording (WAV)</button>
 		<Microphone onfile={(file) => void hear(file)} onproblem={(reason) => (problem = reason)} />
@@ -121,6 +130,11 @@
 	/>
 	{#if problem}<span class="wrong" role="alert">{problem}</span>{/if}
 </div>
+{#if recorded.sound}
+	{#await import('./Recording.svelte') then { default: Recording }}
+		<Recording {recorded} onproblem={(reason) => (problem = reason)} />
+	{/await}
+{/if}
 
 <style>
 	.line .levels {

@@ -95,7 +95,8 @@
 					><Measure value={{ value: offer.strung_in, quantity: 'bow_length' }} /></td
 				>
 				<td data-head="Points of 10"
-					>{offer.score.toFixed(1)} <span class="quiet"
+					>{offer.score.toFixed(1)}
+					<span class="quiet"
 						>{offer.reasons.join(', ')}{offer.schools_of
 							? `; ${offer.schools_for} of ${offer.schools_of} schools`
 							: ''}</span

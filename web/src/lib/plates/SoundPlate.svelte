@@ -5,20 +5,28 @@
 	import Plate from './Plate.svelte';
 
 	/** A recording's outline with what was found in it: a press takes a shot out or in again, a press
-	    between them adds one. */
+	    between them adds one. While one's own are marked, each sound can be pressed. */
 	interface Props {
 		sound: Schemas['Sound'];
 		out: number[];
+		marking?: boolean;
+		chosen?: number | null;
 		onpress: (at: number) => void;
 		onadd: (at: number) => void;
 	}
-	let { sound, out, onpress, onadd }: Props = $props();
+	let { sound, out, marking = false, chosen = null, onpress, onadd }: Props = $props();
 	const words: Record<string, string> = {
 		shot: 'shot',
 		arrival: 'arrival',
 		click: 'click',
 		other: 'other'
 	};
+	const spoilt = { clipped: 'clipped', cut: 'cut off', wind: 'blown over' };
+	function key(e: KeyboardEvent, at: number): void {
+		if (e.key !== 'Enter' && e.key !== ' ') return;
+		e.preventDefault();
+		onpress(at);
+	}
 	const low = $derived(sound.noise_db - 6);
 	const high = $derived(Math.max(...sound.outline_db, low + 10) + 4);
 </script>
@@ -29,7 +37,9 @@
 	heads={['At, s', 'What', 'Level, dB', 'Decay, ms', 'Tone, Hz']}
 	rows={sound.events.map((e) => [
 		e.at_s.toFixed(2),
-		words[e.kind] + (out.includes(e.at_s) ? ', taken out' : ''),
+		words[e.kind] +
+			(out.includes(e.at_s) ? ', taken out' : '') +
+			(e.spoilt && e.kind === 'shot' ? `, not used: ${spoilt[e.spoilt]}` : ''),
 		e.level_db.toFixed(1),
 		e.decay_ms == null ? '' : e.decay_ms.toFixed(0),
 		e.tone_hz == null ? '' : e.tone_hz.toFixed(0)
@@ -53,26 +63,46 @@
 			height={height - 44}
 			fill="transparent"
 			role="presentation"
-			style:cursor="copy"
-			onclick={(e) => onadd(x.invert(e.offsetX))}
+			style:cursor={marking ? 'default' : 'copy'}
+			onclick={(e) => !marking && onadd(x.invert(e.offsetX))}
 		/>
 		<Rule {x} y={y(low)} ticks={8} from={0} words={16} />
 		<text class="q" x={width - 6} y={y(low) + 16} text-anchor="end">s</text>
 		{#each sound.events as event (event.at_s)}
 			{@const gone = out.includes(event.at_s)}
-			{#if event.kind === 'shot'}
+			{#if marking}
+				{@const here = chosen === event.at_s}
+				<g
+					role="button"
+					tabindex="0"
+					aria-pressed={here}
+					aria-label="Sound at {event.at_s.toFixed(2)} s, {event.level_db.toFixed(1)} dB"
+					onclick={() => onpress(event.at_s)}
+					onkeydown={(e) => key(e, event.at_s)}
+					style:cursor="pointer"
+				>
+					<path
+						d="M{x(event.at_s)} {y(low)}V{y(event.level_db)}"
+						stroke="var(--heather)"
+						stroke-width={here ? 3 : 1.6}
+					/>
+					<circle
+						cx={x(event.at_s)}
+						cy={y(event.level_db)}
+						r={here ? 9 : 6}
+						fill={here ? 'var(--heather)' : 'var(--paper)'}
+						stroke="var(--heather)"
+						stroke-width="1.6"
+					/>
+				</g>
+			{:else if event.kind === 'shot'}
 				<g
 					role="button"
 					tabindex="0"
 					aria-pressed={!gone}
 					aria-label="Shot at {event.at_s.toFixed(2)} s, {event.level_db.toFixed(1)} dB"
 					onclick={() => onpress(event.at_s)}
-					onkeydown={(e) => {
-						if (e.key === 'Enter' || e.key === ' ') {
-							e.preventDefault();
-							onpress(event.at_s);
-						}
-					}}
+					onkeydown={(e) => key(e, event.at_s)}
 					style:cursor="pointer"
 				>
 					<path
@@ -85,7 +115,7 @@
 						cx={x(event.at_s)}
 						cy="13"
 						r="8"
-						fill={gone ? 'var(--paper)' : 'var(--heather)'}
+						fill={gone || !event.usable ? 'var(--paper)' : 'var(--heather)'}
 						stroke={gone ? 'var(--quiet)' : 'var(--heather)'}
 					/>
 					{#if gone}<path

@@ -139,7 +139,9 @@
 				/></text
 			>
 			<text x={cx + 70} y={cy + 24} class="q"
-				><Label text={`carries ${reference.valueText({ ...fits.tension_lbf, quantity: 'weight' })} when braced`} /></text
+				><Label
+					text={`carries ${reference.valueText({ ...fits.tension_lbf, quantity: 'weight' })} when braced`}
+				/></text
 			>
 		{/if}
 	{/snippet}

@@ -128,7 +128,9 @@ describe('a recording', () => {
 		decay_ms: 90,
 		centroid_hz: null,
 		tone_hz: null,
-		tone_above_db: null
+		tone_above_db: null,
+		usable: true,
+		spoilt: null
 	});
 	const sound: Schemas['Sound'] = {
 		events: [event(0.6, 'click'), event(1, 'shot'), event(1.4, 'arrival'), event(5, 'shot')],
@@ -137,8 +139,32 @@ describe('a recording', () => {
 		noise_db: -54,
 		outline_db: [-54, -20, -50],
 		slice_s: 2.6,
-		tone: null
+		tone: null,
+		ask: null
 	};
+
+	it('offers every sound while one’s own are marked, and adds none then', async () => {
+		const [onpress, onadd] = [vi.fn(), vi.fn()];
+		render(SoundPlate, { props: { sound, out: [], marking: true, chosen: 1, onpress, onadd } });
+		const sounds = screen.getAllByRole('button', { name: /^Sound at/ });
+		expect(sounds.map((s) => s.getAttribute('aria-pressed'))).toEqual([
+			'false',
+			'true',
+			'false',
+			'false'
+		]);
+		await fireEvent.keyDown(sounds[2]!, { key: ' ' });
+		expect(onpress.mock.calls).toEqual([[1.4]]);
+		await fireEvent.click(screen.getByRole('presentation', { hidden: true }));
+		expect(onadd).not.toHaveBeenCalled();
+	});
+
+	it('says of a shot that is not used why', () => {
+		const blown = { ...event(3, 'shot'), usable: false, spoilt: 'wind' as const };
+		const told = { ...sound, events: [blown] };
+		render(SoundPlate, { props: { sound: told, out: [], onpress: vi.fn(), onadd: vi.fn() } });
+		expect(table()[0]?.[1]).toBe('shot, not used: blown over');
+	});
 
 	it('lets a shot be taken out by key and by press, and only shots', async () => {
 		const onpress = vi.fn();
