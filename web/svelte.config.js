@@ -18,6 +18,7 @@ export default {
 				'script-src': ['self'],
 				'style-src': ['self', 'unsafe-inline'],
 				'img-src': ['self', 'data:'],
+				'media-src': ['self', 'blob:'],
 				'font-src': ['self'],
 				'connect-src': ['self'],
 				'object-src': ['none'],

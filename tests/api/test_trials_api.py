@@ -1,5 +1,7 @@
 """Trials over HTTP: logged alone or with what they bring, put right, struck out; the plan's file."""
 
+from datetime import date, timedelta
+
 import pytest
 from icalendar import Calendar
 
@@ -91,14 +93,20 @@ def test_holds_speak_at_the_weight_station(client, rig):
 
 def test_the_plan_as_a_calendar(client, rig):
     assert client.get(f"/api/rigs/{rig['id']}/step-up.ics").status_code == 422
-    plan = {"step_up.goal_lbf": 41, "step_up.from_lbf": 36, "step_up.starts": "2026-01-05"}
+    today = date.today()
+    begun = today - timedelta(weeks=7)
+    plan = {"step_up.goal_lbf": 41, "step_up.from_lbf": 36, "step_up.starts": begun.isoformat()}
     post(client, rig, "keep", seq=0, station="weight", changes=plan)
     answer = client.get(f"/api/rigs/{rig['id']}/step-up.ics")
     assert answer.headers["content-type"].startswith("text/calendar")
     events = Calendar.from_ical(answer.content).walk("VEVENT")
-    assert [e.decoded("dtstart").isoformat() for e in events] == ["2026-02-16", "2026-03-30", "2026-05-11"]  # fmt: skip
-    assert "38.0 lb" in str(events[0]["summary"])
-    child = post(client, rig, "keep", seq=1, station="draw", changes={"archer.grown": "child"})
+    # The first step's day has passed a week ago: it is no use in a calendar.
+    assert [e.decoded("dtstart") for e in events] == [begun + timedelta(weeks=w) for w in (12, 18)]
+    assert "40.0 lb" in str(events[0]["summary"])
+    over = plan | {"step_up.starts": "2020-01-05"}
+    post(client, rig, "keep", seq=1, station="weight", changes=over)
+    assert "have passed" in client.get(f"/api/rigs/{rig['id']}/step-up.ics").json()["detail"]
+    child = post(client, rig, "keep", seq=2, station="draw", changes={"archer.grown": "child"})
     assert child["rig"]["archer"]["grown"] == "child"
     assert "coach" in client.get(f"/api/rigs/{rig['id']}/step-up.ics").json()["detail"]
 

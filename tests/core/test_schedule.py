@@ -82,11 +82,31 @@ class TestSchedule:
         assert "The brace height went down by 1/2 in" in told["recheck-crawls"].why.plain()
 
     def test_only_the_next_step_up_can_be_due_now(self):
-        plan = {"step_up.goal_lbf": 42, "step_up.from_lbf": 36, "step_up.starts": "2025-06-02"}
+        plan = {"step_up.goal_lbf": 42, "step_up.from_lbf": 36, "step_up.starts": "2026-01-10"}
         told = self.due(HoldTrial(weight_lbf=36, seconds=12), **plan)
         assert [told[f"step-{n}"].when for n in (1, 2, 3)] == ["now", "coming", "coming"]
         assert "held 36.0 lb" in told["step-1"].last.plain()
         assert "step-1" not in self.due(**plan, **{"archer.grown": "child"})
+
+    def test_pain_freezes_the_plan_and_overdue_steps_say_what_to_do(self):
+        plan = {"step_up.goal_lbf": 42.0, "step_up.starts": "2025-11-01"}
+        overdue = self.due(**plan)
+        assert "Its day was 2025-12-13" in overdue["step-1"].why.plain()
+        assert "begin the plan anew" in overdue["step-1"].why.plain()
+        assert "step-2" not in overdue  # its day has passed too: it waits for the first
+        assert overdue["step-3"].when == "coming"
+        hurt = HoldTrial(weight_lbf=36.0, seconds=4, ended="pain")
+        assert not any(id.startswith("step") for id in self.due(hurt, **plan))
+        rig = changed(Rig(), plan)
+        said = [
+            f.said.plain() for f in TELLERS["weight"].tell(Bench(rig, kept(hurt), FIFTH)).findings
+        ]
+        assert any("the plan stands still" in text for text in said)
+        again = (hurt, HoldTrial(weight_lbf=30.0, seconds=12))
+        assert "step-1" in self.due(*again, **plan)
+        late = TELLERS["weight"].tell(Bench(rig, (), FIFTH)).findings
+        told = next(f for f in late if "was due on 2025-12-13" in f.said.plain())
+        assert told.action.changes == {"step_up.starts": "2026-03-05"}
 
 
 class TestTheStringThatIsOn:

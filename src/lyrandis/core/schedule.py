@@ -111,18 +111,28 @@ def _steps(b: Bench, today: str) -> list[Due]:
     except RefusedError:
         return []
     held = standing(b.trials, "hold")
-    return [
-        Due(
-            f"step-{step.number}",
-            say("Go up to {weight}, at the earliest", weight=("weight", step.weight_lbf)),
-            say(f"Only after {step.earned_by}."),
-            "weight",
-            _when(step.day, today) if step.number == 1 else "coming",
-            step.day,
-            _last(held) if step.number == 1 else None,
+    told = []
+    for step in steps:
+        passed = days_between(step.day, today) > 0
+        if passed and step.number > 1:
+            continue  # it waits for the first, whose day has passed too
+        told.append(
+            Due(
+                f"step-{step.number}",
+                say("Go up to {weight}, at the earliest", weight=("weight", step.weight_lbf)),
+                say(
+                    f"Its day was {step.day}. Time {step.earned_by}: then go up and set the bow "
+                    "you draw. If they do not hold yet, begin the plan anew from today."
+                )
+                if passed
+                else say(f"Only after {step.earned_by}."),
+                "weight",
+                _when(step.day, today) if step.number == 1 else "coming",
+                step.day,
+                _last(held) if step.number == 1 else None,
+            )
         )
-        for step in steps
-    ]
+    return told
 
 
 def schedule(b: Bench, states: Sequence[StationState]) -> list[Due]:

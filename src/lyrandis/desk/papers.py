@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from lyrandis.core.bench import Bench
+from lyrandis.core.dates import days_between
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.route import states
 from lyrandis.core.schedule import Due, schedule
@@ -24,13 +25,18 @@ def schedule_of(kept: Kept, b: Bench) -> list[Due]:
     return schedule(b, states(kept.present.marks, b.rig))
 
 
+def _ahead(day: str, b: Bench) -> bool:
+    """Whether a day is today or later: what has passed is no use in a calendar."""
+    return days_between(b.now, day) >= 0
+
+
 def schedule_calendar(kept: Kept, b: Bench) -> bytes:
     """The dated part of the schedule as iCalendar."""
     name = b.rig.name
     notes = [
         DayNote(f"{due.id}-rig-{kept.id}", due.day, f"{name}: {due.title.plain()}", due.why.plain())
         for due in schedule_of(kept, b)
-        if due.day is not None
+        if due.day is not None and _ahead(due.day, b)
     ]
     return write_calendar(name, notes, b.now)
 
@@ -48,7 +54,12 @@ def step_up_calendar(kept: Kept, b: Bench) -> bytes:
             f"Only after {step.earned_by}. Stop at pain.",
         )
         for step in steps
+        if _ahead(step.day, b)
     ]
+    if not notes:
+        raise RefusedError(
+            "step_up.starts", "All of the plan's days have passed: begin it anew from today first."
+        )
     return write_calendar(f"{b.rig.name}: weight", notes, b.now)
 
 

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from lyrandis.core.dates import day_of
+from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.draw_history import DrawHistory, draw_history, draw_point
 from lyrandis.core.fit.draw_length import true_draw_in
@@ -50,6 +51,22 @@ class ArcherBench:
         kept = [k.trial for k in standing(self.trials, "hold")]
         return hold([Held(t.weight_lbf, t.seconds, t.ended == "pain") for t in kept], weight_lbf)
 
+    @property
+    def in_pain(self) -> bool:
+        """Whether the latest hold, of whatever weight, ended in pain."""
+        held = standing(self.trials, "hold")
+        return bool(held) and held[-1].trial.ended == "pain"
+
     def steps(self, weight_lbf: float) -> list[WeightStep]:
-        """The plan to go up from a weight at the draw [lb]; refuses a goal not to be planned."""
-        return weight_steps(self.rig.step_up, self.rig.archer, weight_lbf, day_of(self.now))
+        """The plan to go up from a weight at the draw [lb]; refuses a goal not to be planned.
+
+        A hold that ended in pain freezes it, until one is held without.
+        """
+        steps = weight_steps(self.rig.step_up, self.rig.archer, weight_lbf, day_of(self.now))
+        if steps and self.in_pain:
+            raise RefusedError(
+                "step_up.goal_lbf",
+                "The last hold ended in pain: the plan stands still. Ask a coach or a doctor; it "
+                "goes on once a hold ends without.",
+            )
+        return steps

@@ -3,6 +3,7 @@
 from __future__ import annotations
 
 from lyrandis.core.bench import Bench
+from lyrandis.core.dates import day_of, days_between
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Action, Finding, fine, mind, say, stop, verbatim
 from lyrandis.core.fit.hold import HELD_S, SHORT_S, WANTED
@@ -119,6 +120,24 @@ def _plan(b: Bench) -> list[Finding]:
             )
         ]
     first, last = steps[0], steps[-1]
+    today = day_of(b.now)
+    if days_between(first.day, today) > 0:
+        return [
+            mind(
+                said=say(
+                    f"The plan's first step, to {{next}}, was due on {first.day}. Time three holds "
+                    "of what you draw now; if they do not hold yet, begin the plan anew.",
+                    next=("weight", first.weight_lbf),
+                ),
+                why=say(
+                    "A step waits until the present weight was held steady three times, whatever "
+                    "the day. When you have gone up, set the bow you draw now, and the plan goes on "
+                    "from it."
+                ),
+                told="practice",
+                action=Action(label=say("Begin the plan today"), changes={"step_up.starts": today}),
+            )
+        ]
     return [
         fine(
             said=say(

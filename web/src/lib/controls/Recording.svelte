@@ -45,7 +45,7 @@
 		onadd={(seconds) => void tried(() => recorded.add(seconds))}
 	/>
 	{#if marking}
-		<p class="mark" role="status">
+		<p class="asked" aria-live="polite">
 			<strong>{ask ?? 'Mark one shot of your own.'}</strong>
 			{#if chosen === null}
 				Press one of your own shots on the outline: it is played, and the others are told by their
@@ -92,7 +92,7 @@
 {/if}
 
 <style>
-	.mark {
+	.asked {
 		margin: 0.4rem 0;
 	}
 	.line {
