@@ -17,6 +17,8 @@ from lyrandis.core.fields import changed
 from lyrandis.core.history import Entry, changes_between
 from lyrandis.core.rig import Rig
 from lyrandis.core.route import READS
+from lyrandis.core.schedule import schedule
+from lyrandis.core.tally import tally
 from lyrandis.core.trials import (
     KINDS,
     BraceTrial,
@@ -28,9 +30,10 @@ from lyrandis.core.trials import (
     SettlingTrial,
     WeighingTrial,
 )
+from lyrandis.core.units import write
 from lyrandis.files.calendar import DayNote, write_calendar
 from lyrandis.files.rig_json import MOST_BYTES, read_rig, write_rig
-from lyrandis.files.sheet import findings_that_matter, rig_sheet, settings_rows
+from lyrandis.files.sheet import findings_that_matter, renamed, rig_sheet, settings_rows
 from lyrandis.files.trials_csv import write_trials
 
 RIG = Rig(name="Räucher & Söhne <b>")
@@ -179,6 +182,55 @@ class TestSheet:
         text = self.text(changed(RIG, {"arrow.shaft_length_in": 20.0}))
         assert "No crawl chart" in text
         assert "shorter than the" in text
+
+    def test_a_left_hands_card_is_mirrored_and_each_crawl_says_its_state(self):
+        def marks(hand):
+            lines = drawn_lines(rig_sheet(Bench(changed(RIG, {"archer.hand": hand}), (), "2026-11-23"), {}))  # fmt: skip
+            return {round(x0 / MM, 1) for x0, y0, x1, y1 in lines if y0 == y1 and abs(x1 - x0 - 7 * MM) < 0.02}  # fmt: skip
+
+        (right,), (left,) = marks("right"), marks("left")
+        card_mm = 16 + 104 + 8
+        assert right - card_mm == pytest.approx(12, abs=0.1)
+        assert card_mm + 46 - (left + 7) == pytest.approx(12, abs=0.1)
+        text = self.text(changed(RIG, {"archer.hand": "left"}))
+        assert "left hand; computed, not yet shot" in text
+        assert text.count("computed") >= len(Bench(RIG).aim.chart.rows)
+
+    def test_numbers_stand_as_on_the_pages(self):
+        """Each tally number with its ± and source, every stop and mind whole."""
+        text = " ".join(self.text(RIG).split())
+        for entry in tally(Bench(RIG)):
+            v = entry.value
+            told = write(v.value, v.quantity, None, v.plus_minus)
+            mark = {"measured": "measured", "set": "set", "rule": "assumed", "model": "estimate"}
+            assert f"{told} ({mark[entry.source]})" in text
+        for f in findings_that_matter(Bench(RIG)):
+            assert " ".join(f.said.plain().replace("’", "'").replace("−", "-").split()) in text
+
+    def test_nothing_is_smaller_than_seven_points(self):
+        pdf = rig_sheet(Bench(RIG, (), "2026-11-23"), {})
+        data = b"".join(p.get_contents().get_data() for p in PdfReader(io.BytesIO(pdf)).pages)
+        sizes = [float(m) for m in re.findall(rb"/F\d+ ([0-9.]+) Tf", data)]
+        assert sizes
+        assert min(sizes) >= 7
+
+    def test_what_is_unsafe_or_due_stands_at_its_head(self):
+        bad = changed(RIG, {"arrow.point_gr": 10.0, "arrow.grains_per_inch": 6.0})
+        b = Bench(bad, (), "2026-11-23T10:00:00+00:00")
+        pdf = rig_sheet(b, {}, schedule(b, []))
+        text = PdfReader(io.BytesIO(pdf)).pages[0].extract_text()
+        assert "Unsafe as it stands" in text
+        assert "Due now: Look the bow over" in " ".join(text.split())
+        assert text.index("Unsafe") < text.index("Settings")
+        assert "Unsafe" not in self.text(RIG)
+
+    @pytest.mark.parametrize(
+        ("name", "told"),
+        [("Field 70", True), ("Field 68", False), ("A 70 lb bow", False), ("Spring 2026", False)],
+    )
+    def test_a_name_that_tells_another_length_is_put_right(self, name, told):
+        rig = changed(RIG, {"name": name, "bow.length_in": 68.0})
+        assert ("the bow is 68 in now" in renamed(rig)) == told
 
     def test_stops_come_first(self):
         rig = changed(RIG, {"arrow.point_gr": 10.0, "arrow.grains_per_inch": 6.0})

@@ -355,6 +355,6 @@ def step_up_calendar(id: RigId, desk: AtDesk) -> Response:
 def sheet(id: RigId, desk: AtDesk, preferences: Preferences) -> Response:
     """The printed rig sheet as PDF, in the archer's units."""
     kept = desk.get(id)
-    pdf = papers.sheet_of(papers.bench_of(kept, now()), get_preferences(preferences).units)
+    pdf = papers.sheet_of(kept, papers.bench_of(kept, now()), get_preferences(preferences).units)
     name = _file_name(kept.present.rig.name, "pdf").replace("attachment", "inline")
     return Response(pdf, media_type="application/pdf", headers={"Content-Disposition": name})

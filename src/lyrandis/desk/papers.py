@@ -63,6 +63,6 @@ def step_up_calendar(kept: Kept, b: Bench) -> bytes:
     return write_calendar(f"{b.rig.name}: weight", notes, b.now)
 
 
-def sheet_of(b: Bench, units: Mapping[str, str]) -> bytes:
-    """The printed rig sheet as PDF."""
-    return rig_sheet(b, units)
+def sheet_of(kept: Kept, b: Bench, units: Mapping[str, str]) -> bytes:
+    """The printed rig sheet as PDF, with what is due at its head."""
+    return rig_sheet(b, units, schedule_of(kept, b))

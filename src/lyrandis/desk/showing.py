@@ -74,7 +74,7 @@ def show_all(kept: Kept, before: Kept | None, entries: Sequence[Entry], made: st
     papers.schedule_calendar(kept, b)
     with suppress(RefusedError):  # a rig without a plan has no such calendar
         papers.step_up_calendar(kept, b)
-    papers.sheet_of(b, {})
+    papers.sheet_of(kept, b, {})
 
 
 def refuse_unshowable(now: Callable[[], str]) -> Check:

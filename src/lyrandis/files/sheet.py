@@ -1,15 +1,17 @@
-"""The printed rig sheet: settings, findings that matter, and the crawl chart as a tab card.
+"""The printed rig sheet: what is unsafe or due, settings, every stop and mind, the crawl chart.
 
-The tab card is drawn at true size; a 50 mm bar beside it proves that the printer kept the scale.
+Numbers stand on it as on the pages, with their ± and whether they are assumed.
 """
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+import re
+from collections.abc import Sequence
+from contextlib import suppress
 from io import BytesIO
 from xml.sax.saxutils import escape
 
-from reportlab.lib.colors import Color, HexColor
+from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.styles import ParagraphStyle
 from reportlab.lib.units import mm
@@ -21,54 +23,56 @@ from lyrandis.core.dates import day_of
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Finding
 from lyrandis.core.rig import Rig
+from lyrandis.core.schedule import Due
 from lyrandis.core.stations import views
+from lyrandis.core.string.measures import MASS_SD_SHARE
 from lyrandis.core.tally import tally
 from lyrandis.core.units import write
 from lyrandis.core.words import word
+from lyrandis.files.tab_card import (
+    INK,
+    LINE,
+    QUIET,
+    SMALLEST,
+    Units,
+    check_bar,
+    latin,
+    put_text,
+    tab_card,
+)
 
-INK, QUIET, LINE = HexColor("#20302B"), HexColor("#5B6963"), HexColor("#B9B2A0")
-HEATHER, BRICK, OCHRE = HexColor("#6A4C73"), HexColor("#A23B2A"), HexColor("#9A6A12")
+BRICK, OCHRE = HexColor("#A23B2A"), HexColor("#9A6A12")
 _MARGIN = 16 * mm
-_CHECK_BAR_MM = 50.0
-_CARD_WIDTH_MM = 46.0
-_MOST_FINDINGS = 10
+_MARK = {"measured": "measured", "set": "set", "rule": "assumed", "model": "estimate"}
+_NAMED_LENGTH = re.compile(r"(?<![\d.])(4[4-9]|[56]\d|7[0-6])(?![\d.])(?!\s*(?:lb|#|kg|m\b))")
 _LEVEL_WORD = {"stop": ("Stop", BRICK), "mind": ("Mind", OCHRE)}
 _BODY = ParagraphStyle("body", fontName="Helvetica", fontSize=8.6, leading=11.4, textColor=INK)
+_CELL = ParagraphStyle("cell", parent=_BODY, fontSize=8.4, leading=10.2)
+_SMALL = ParagraphStyle("foot", parent=_BODY, fontSize=SMALLEST, leading=9, textColor=QUIET)
+_FOOT = 26.0  # of the page's caution
+_HEX = BRICK.hexval().replace("0x", "#")
 _HEAD = ParagraphStyle("head", parent=_BODY, fontName="Helvetica-Bold", fontSize=10.5, leading=14)
-
-Units = Mapping[str, str]
-
-
-def _latin(text: str) -> str:
-    """Text in the signs that the standard PDF fonts have."""
-    return text.replace("−", "-").replace("“", '"').replace("”", '"').replace("’", "'")
 
 
 def _w(value: float, quantity: str, units: Units, spread: float | None = None) -> str:
-    return _latin(write(value, quantity, units.get(quantity), spread))
+    return latin(write(value, quantity, units.get(quantity), spread))
 
 
 def settings_rows(rig: Rig, bench: Bench, units: Units) -> list[tuple[str, str]]:
-    """The settings as (name, value) in the archer's units."""
-    a, b, s, r = rig.archer, rig.bow, rig.string, rig.arrow
+    """The settings as (name, value) in the archer's units, each as the pages tell it."""
+    a, b, r = rig.archer, rig.bow, rig.arrow
     rows = [
         (
             "Archer",
             f"{a.name or 'not named'}, {word('archer.hand', a.hand)} hand, "
             f"{word('archer.release', a.release)}",
         ),
-        ("Draw length", _w(a.draw_length_in, "draw", units, a.draw_plus_minus_in)),
         (
             "Bow",
-            f"{word('bow.form', b.form)}, {_w(b.length_in, 'bow_length', units)}, "
+            f"{word('bow.form', b.form)}, {_w(b.length_in, 'bow_length', units)}, marked "
             f"{_w(b.marked_weight_lbf, 'weight', units)} at {_w(b.marked_draw_in, 'draw', units)}",
         ),
-        (
-            "String",
-            f"{word('string.material', s.material)}, {s.strands} strands"
-            + (f", {_w(s.length_in, 'bow_length', units)}" if s.length_in else "")
-            + (f", {s.twists} twists" if s.twists is not None else ""),
-        ),
+        ("String", _string(bench, units)),
         (
             "Arrow built as",
             f"{word('arrow.material', r.material)}, {_w(r.shaft_length_in, 'draw', units)}, spine "
@@ -77,22 +81,49 @@ def settings_rows(rig: Rig, bench: Bench, units: Units) -> list[tuple[str, str]]
         (
             "Side plate",
             f"{word('bow.side_plate', b.side_plate)}, "
-            f"{_w(b.centre_cut_mm, 'small', units)} past centre",
+            f"{_w(abs(b.centre_cut_mm), 'small', units)} "
+            + ("short of centre" if b.centre_cut_mm < 0 else "past centre"),
         ),
     ]
     for entry in tally(bench):
-        if entry.id in ("draw",) or entry.value is None:
+        if entry.value is None:
+            rows.append((entry.title, "cannot be told"))
             continue
         v = entry.value
-        mark = {"measured": "measured", "set": "set"}.get(entry.source, "estimate")
-        rows.append((entry.title, f"{_w(v.value, v.quantity, units, v.plus_minus)}  ({mark})"))
+        told = _w(v.value, v.quantity, units, v.plus_minus)
+        rows.append((entry.title, f"{told} ({_MARK[entry.source]})"))
     return rows
+
+
+def _string(bench: Bench, units: Units) -> str:
+    """The string as its page tells it: what was not set is assumed."""
+    s = bench.rig.string
+    parts = [f"{word('string.material', s.material)}, {s.strands} strands"]
+    with suppress(RefusedError):
+        length = s.length_in or bench.string.fit.needed_length_in
+        assumed = "" if s.length_in else " (assumed)"
+        parts.append(_w(length, "bow_length", units) + assumed)
+        mass = bench.string.fit.mass_gr
+        spread = None if s.mass_gr is not None else MASS_SD_SHARE * mass
+        parts.append(_w(mass, "mass", units, spread))
+    if s.twists is not None:
+        parts.append(_w(s.twists, "turns", units))
+    return ", ".join(parts)
+
+
+def renamed(rig: Rig) -> str:
+    """The rig's name; where it names another length than the bow's, that is said beside it."""
+    named = {float(m) for m in _NAMED_LENGTH.findall(rig.name)}
+    length = rig.bow.length_in
+    if not named or length in named:
+        return rig.name
+    return f"{rig.name} (the bow is {length:g} in now)"
 
 
 def findings_that_matter(bench: Bench) -> list[Finding]:
     """Stops first, then what to mind, over all stations."""
     found = [f for station in views(bench) for f in station.findings if f.level != "fine"]
-    return sorted(found, key=lambda f: f.level != "stop")[:_MOST_FINDINGS]
+    return sorted(found, key=lambda f: f.level != "stop")
 
 
 def _paragraph(
@@ -107,7 +138,10 @@ def _paragraph(
 def _table(
     canvas: Canvas, rows: list[list[str]], widths: list[float], x: float, y: float, head: bool
 ) -> float:
-    table = Table(rows, colWidths=widths, rowHeights=[13.4] * len(rows))
+    cells: list[list[str | Paragraph]] = [list(row) for row in rows]
+    if not head:  # a long setting takes a second line
+        cells = [[row[0], Paragraph(escape(latin(row[1])), _CELL)] for row in rows]
+    table = Table(cells, colWidths=widths, rowHeights=[13.4] * len(rows) if head else None)
     style = [
         ("FONT", (0, 0), (-1, -1), "Helvetica", 8.4),
         ("TEXTCOLOR", (0, 0), (-1, -1), INK),
@@ -115,6 +149,7 @@ def _table(
         ("TOPPADDING", (0, 0), (-1, -1), 1.5),
         ("BOTTOMPADDING", (0, 0), (-1, -1), 1.5),
         ("LEFTPADDING", (0, 0), (-1, -1), 0),
+        ("VALIGN", (0, 0), (-1, -1), "MIDDLE"),
     ]
     if head:
         style += [
@@ -129,83 +164,11 @@ def _table(
     return float(y - height)
 
 
-def _text(
-    c: Canvas, x: float, y: float, text: str, font: str, size: float, colour: Color,
-    right: bool = False,
-) -> None:  # fmt: skip
-    c.setFont(font, size)
-    c.setFillColor(colour)
-    (c.drawRightString if right else c.drawString)(x, y, _latin(text))
-
-
-def tab_card(c: Canvas, bench: Bench, units: Units, x: float, top: float) -> float:
-    """The crawl card at true size, its zero (the arrow nock) at the top; returns its bottom."""
-    rows = [r for r in bench.aim.chart.rows if r.crawl_mm is not None]
-    deepest = max((r.crawl_mm or 0 for r in rows), default=0.0)
-    head, foot = 15 * mm, 6 * mm
-    height = head + deepest * mm + foot
-    c.setStrokeColor(INK)
-    c.setLineWidth(0.6)
-    c.roundRect(x, top - height, _CARD_WIDTH_MM * mm, height, 2 * mm)
-    _text(c, x + 3 * mm, top - 5 * mm, bench.rig.name[:26], "Helvetica-Bold", 8, INK)
-    _text(
-        c,
-        x + 3 * mm,
-        top - 9 * mm,
-        "crawl below the arrow nock, true size",
-        "Helvetica",
-        5.6,
-        QUIET,
-    )
-    zero = top - head
-    edge = x + 12 * mm
-    c.setLineWidth(0.5)
-    c.line(edge, zero, edge, zero - deepest * mm)
-    c.setDash(1, 1.5)
-    c.line(x + 3 * mm, zero, x + (_CARD_WIDTH_MM - 3) * mm, zero)
-    c.setDash()
-    _text(
-        c,
-        x + (_CARD_WIDTH_MM - 3) * mm,
-        zero + 1.2,
-        "arrow nock",
-        "Helvetica",
-        5.6,
-        QUIET,
-        right=True,
-    )
-    pitch = bench.rig.archer.stitch_pitch_mm
-    for i in range(int(deepest / pitch) + 1):
-        long = 2.4 if i % 5 == 0 else 1.2
-        c.line(edge - long * mm, zero - i * pitch * mm, edge, zero - i * pitch * mm)
-    last = 1e9
-    for row in sorted(rows, key=lambda r: r.crawl_mm or 0):
-        assert row.crawl_mm is not None
-        y = zero - row.crawl_mm * mm
-        c.setStrokeColor(HEATHER)
-        c.line(edge, y, edge + 7 * mm, y)
-        if last - y > 7:
-            text = f"{_w(row.distance_m, 'distance', units)}   {_w(row.crawl_mm, 'crawl', units)}"
-            _text(c, edge + 8 * mm, y - 2.4, text, "Helvetica-Bold", 7.4, INK)
-            last = y
-    return float(top - height)
-
-
-def _check_bar(c: Canvas, x: float, y: float) -> None:
-    c.setStrokeColor(INK)
-    c.setLineWidth(0.8)
-    c.line(x, y, x + _CHECK_BAR_MM * mm, y)
-    for i in range(6):
-        c.line(x + i * 10 * mm, y - 1.2 * mm, x + i * 10 * mm, y + 1.2 * mm)
-    text = "50 mm: measure this bar. If it is not 50 mm long, print again at 100 %."
-    _text(c, x, y - 4.6 * mm, text, "Helvetica", 6.4, QUIET)
-
-
 def _chart_rows(bench: Bench, units: Units) -> list[list[str]]:
     distance, crawl = units.get("distance", "m"), units.get("crawl", "mm")
     rows = [[f"Distance ({'yd' if distance == 'yd' else 'm'})",
              f"Crawl ({'in' if crawl.startswith('in') else 'mm'})", "± ", "Marks", "Fingers",
-             "Good from", "to"]]  # fmt: skip
+             "Good from", "to", "State"]]  # fmt: skip
     for row, pm in zip(bench.aim.chart.rows, bench.aim.plus_minus_mm, strict=True):
         if row.crawl_mm is None:
             over = _w(row.hold_over_cm or 0, "spot", units)
@@ -223,90 +186,117 @@ def _chart_rows(bench: Bench, units: Units) -> list[list[str]]:
                 *shown,
                 write(row.near_m, "distance", distance, with_unit=False),
                 write(row.far_m, "distance", distance, with_unit=False),
+                "computed",
             ]
         )
-    return [[_latin(cell) for cell in row] for row in rows]
+    return [[latin(cell) for cell in row] for row in rows]
 
 
-def rig_sheet(bench: Bench, units: Units) -> bytes:
+class _Page:
+    """Where the next line goes: down a column, and over to a new page when it is full."""
+
+    def __init__(self, canvas: Canvas, y: float, width: float) -> None:
+        self.canvas, self.y, self.width = canvas, y, width
+
+    def room(self, height: float) -> None:
+        """Turn the page if so much is not left over its foot."""
+        if self.y - height < _MARGIN + _FOOT:
+            _foot(self.canvas)
+            self.canvas.showPage()
+            self.y, self.width = A4[1] - _MARGIN, A4[0] - 2 * _MARGIN
+
+    def say(self, text: str, style: ParagraphStyle, gap: float = 3) -> None:
+        """A paragraph, whole on one page."""
+        _, height = Paragraph(text, style).wrap(self.width, 400)
+        self.room(height)
+        self.y = _paragraph(self.canvas, text, style, _MARGIN, self.y, self.width) - gap
+
+
+def _finding(f: Finding, units: Units) -> str:
+    name, colour = _LEVEL_WORD[f.level]
+    head = f'<font color="{colour.hexval().replace("0x", "#")}"><b>{name}.</b></font> '
+    return head + escape(latin(f.said.plain(units)))
+
+
+def _head(c: Canvas, bench: Bench, y: float) -> float:
+    """Name and day."""
+    title, day = latin(renamed(bench.rig)), f"Lyrandis rig sheet, {day_of(bench.now)}"
+    size = 18.0
+    room = A4[0] - 2 * _MARGIN - c.stringWidth(day, "Helvetica", 8) - 12
+    while size > 9 and c.stringWidth(title, "Helvetica-Bold", size) > room:
+        size -= 1
+    put_text(c, _MARGIN, y - 14, title, "Helvetica-Bold", size, INK)
+    put_text(c, A4[0] - _MARGIN, y - 14, day, "Helvetica", 8, QUIET, right=True)
+    c.setStrokeColor(INK)
+    c.setLineWidth(0.8)
+    c.line(_MARGIN, y - 22, A4[0] - _MARGIN, y - 22)
+    return y - 30
+
+
+def _foot(c: Canvas) -> None:
+    caution = (
+        "Estimates replace neither the maker's limits nor a bowyer's, coach's or range officer's "
+        "word. Clear range, safe backstop, nobody forward of the line. Never dry-fire."
+    )
+    _paragraph(c, caution, _SMALL, _MARGIN, _MARGIN + 2, A4[0] - 2 * _MARGIN)
+
+
+def rig_sheet(bench: Bench, units: Units, due: Sequence[Due] = ()) -> bytes:
     """The sheet as PDF.
 
     Parameters
     ----------
     bench : the rig as kept with its trials, and the time at which it is printed
     units : display unit per quantity; defaults where absent
+    due : the schedule at that time: what is due now stands at the sheet's head
     """
-    rig, now = bench.rig, bench.now
+    rig = bench.rig
     out = BytesIO()
     c = Canvas(out, pagesize=A4, pageCompression=1)
     c.setTitle(f"{rig.name}: rig sheet")
     c.setAuthor("Lyrandis")
     width, height = A4
-    y = height - _MARGIN
-    _text(c, _MARGIN, y - 14, rig.name, "Helvetica-Bold", 18, INK)
-    _text(
-        c,
-        width - _MARGIN,
-        y - 14,
-        f"Lyrandis rig sheet, {day_of(now)}",
-        "Helvetica",
-        8,
-        QUIET,
-        right=True,
-    )
-    y -= 22
-    c.setStrokeColor(INK)
-    c.setLineWidth(0.8)
-    c.line(_MARGIN, y, width - _MARGIN, y)
-    y -= 10
+    matters = findings_that_matter(bench)
+    page = _Page(c, _head(c, bench, height - _MARGIN), width - 2 * _MARGIN)
+    if any(f.level == "stop" for f in matters):
+        page.say(
+            f'<font color="{_HEX}"><b>Unsafe as it stands:</b></font> see the stops below.', _BODY
+        )
+    overdue = [d.title.plain(units) for d in due if d.when == "now"]
+    if overdue:
+        page.say(f"<b>Due now:</b> {escape(latin('; '.join(overdue)))}.", _BODY, gap=6)
+    top = page.y
     left = 104 * mm
     side = _MARGIN + left + 8 * mm
-    y1 = _paragraph(c, "Settings", _HEAD, _MARGIN, y, left) - 2
+    page.width = left
+    page.say("Settings", _HEAD, gap=2)
     rows = [[name, value] for name, value in settings_rows(rig, bench, units)]
-    y1 = _table(c, rows, [30 * mm, left - 30 * mm], _MARGIN, y1, head=False) - 10
-    y1 = _paragraph(c, "What matters", _HEAD, _MARGIN, y1, left) - 2
-    for f in findings_that_matter(bench):
-        word, colour = _LEVEL_WORD[f.level]
-        text = (
-            f'<font color="{colour.hexval().replace("0x", "#")}"><b>{word}.</b></font> '
-            + escape(_latin(f.said.plain(units)))
-        )
-        y1 = _paragraph(c, text, _BODY, _MARGIN, y1, left) - 3
+    page.y = _table(c, rows, [30 * mm, left - 30 * mm], _MARGIN, page.y, head=False) - 10
+    refused: RefusedError | None = None
+    bottom = page.y
     try:
-        bottom = tab_card(c, bench, units, side, y)
-        _check_bar(c, side, bottom - 8 * mm)
-        y1 = min(y1, bottom - 18 * mm) - 8
-        rows = _chart_rows(bench, units)
-        if y1 - (len(rows) + 3) * 13.4 < _MARGIN + 24:
-            c.showPage()
-            y1 = height - _MARGIN
-        y1 = (
-            _paragraph(
-                c,
-                "Crawl chart, computed and to be proved by shooting",
-                _HEAD,
-                _MARGIN,
-                y1,
-                170 * mm,
-            )
-            - 2
-        )
-        w = (width - 2 * _MARGIN) / 7
-        y1 = _table(c, rows, [w] * 7, _MARGIN, y1, head=True)
+        card = tab_card(c, bench, units, side, top)
+        check_bar(c, side, card - 8 * mm)
+        bottom = card - 20 * mm
     except RefusedError as error:
-        _paragraph(c, f"No crawl chart: {escape(_latin(error.reason))}", _BODY, side, y, 60 * mm)
-    caution = (
-        "Estimates replace neither the maker's limits nor a bowyer's, coach's or range officer's "
-        "word. Clear range, safe backstop, nobody forward of the line. Never dry-fire."
-    )
-    _paragraph(
-        c,
-        caution,
-        ParagraphStyle("foot", parent=_BODY, fontSize=7, textColor=QUIET),
-        _MARGIN,
-        _MARGIN,
-        width - 2 * _MARGIN,
-    )
+        refused = error
+        text = f"No crawl chart: {escape(latin(error.reason))}"
+        bottom = _paragraph(c, text, _BODY, side, top, 60 * mm)
+    page.say("What matters", _HEAD, gap=2)
+    for f in matters:
+        if page.y < bottom:
+            page.width = width - 2 * _MARGIN
+        page.say(_finding(f, units), _BODY)
+    if refused is None:
+        rows = _chart_rows(bench, units)
+        page.y = min(page.y, bottom) if page.width == left else page.y
+        page.width = width - 2 * _MARGIN
+        page.y -= 8
+        page.room((len(rows) + 2) * 13.4)
+        page.say("Crawl chart, computed and to be proved by shooting", _HEAD, gap=2)
+        w = page.width / 8
+        page.y = _table(c, rows, [w] * 8, _MARGIN, page.y, head=True)
+    _foot(c)
     c.showPage()
     c.save()
     return out.getvalue()
