@@ -304,3 +304,21 @@ def test_a_sentence_and_its_values_must_agree():
     said: Said = say("{a}", a=("draw", 28.0, 0.25))
     assert said.plain() == "28 ± 1/4 in"
     assert said.plain({"draw": "mm"}) == "711 ± 6 mm"
+
+
+class TestCautions:
+    """Each where the act is, once and short."""
+
+    def test_feathers_where_the_hand_is_the_shelf_and_the_law_where_one_hunts(self):
+        assert finding(told("arrow", **{k.replace(".", "__"): v for k, v in THUMB.items()}), "leading edge")  # fmt: skip
+        plain = told("arrow")
+        assert not any("leading edge" in f.said.plain() for f in plain.findings)
+        assert not any("hunt" in f.said.plain() for f in plain.findings)
+        assert finding(told("arrow", use="close_cover"), "hunt", "law")
+
+    def test_a_range_where_one_is_sent_to_shoot(self):
+        assert finding(told("nock-point", nock_height_mm=None), "shoot three", "safe backstop")
+
+    def test_ways_to_a_draw_that_repeats(self):
+        guess = told("draw", archer__draw_method="tape")
+        assert "clicker" in finding(guess, "first guess").why.plain()

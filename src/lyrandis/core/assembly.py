@@ -123,8 +123,8 @@ STEPS: tuple[Step, ...] = (
     ),
     Step(
         "archer",
-        "Arm guard, tab, glove or ring on; index feather away from the side plate; elbow not "
-        "over-extended.",
+        "Arm guard, tab, glove or ring on; arrow nock seated, index feather away from the side "
+        "plate; elbow not over-extended.",
         "The string finds a bare or over-extended arm.",
         None,
         "archer",

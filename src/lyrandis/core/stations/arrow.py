@@ -12,6 +12,7 @@ from lyrandis.core.stations.base import Answer
 _MOST_POINT_GR = 590.0  # heavier points are not made
 _MOST_SHAFT_GPI = 20.0  # nor heavier shafts
 _STEP_GR = 5.0
+_OFF_THE_HAND_MM = -5.0  # cut so far short of centre a bow is shot off the hand
 
 
 def note(b: Bench) -> Said:
@@ -35,7 +36,19 @@ def tell(b: Bench) -> Answer:
     else:
         near = say("; a static spine near {spine} should leave cleanly.", spine=("spine", spine))
         answer = joined(answer, near)
-    return Answer(answer, [floor(b), _spine(b), *both(b), _balance(b), _kept(b), _care()])
+    return Answer(
+        answer,
+        [
+            floor(b),
+            _spine(b),
+            *both(b),
+            _balance(b),
+            _kept(b),
+            _care(),
+            *_off_the_hand(b),
+            *_law(b),
+        ],
+    )
 
 
 def floor(b: Bench) -> Finding:
@@ -248,3 +261,37 @@ def _care() -> Finding:
         ),
         told="practice",
     )
+
+
+def _off_the_hand(b: Bench) -> list[Finding]:
+    """What feathers do to a hand that is the shelf."""
+    bow = b.rig.bow
+    if b.rig.archer.release != "thumb" and not (
+        bow.side_plate != "plunger" and bow.centre_cut_mm <= _OFF_THE_HAND_MM
+    ):
+        return []
+    return [
+        fine(
+            said=say(
+                "Where the hand is the shelf, smooth the feathers' leading edge, or wear a glove."
+            ),
+            why=say("A quill's end drives into the hand that it slides over."),
+            told="practice",
+        )
+    ]
+
+
+def _law(b: Bench) -> list[Finding]:
+    """What is asked where hunting is the use."""
+    if b.rig.use != "close_cover":
+        return []
+    return [
+        fine(
+            said=say(
+                "If you hunt: only where the law allows, with the weight, arrow and head that it "
+                "asks for."
+            ),
+            why=say("Local law sets draw weight, arrow weight and heads; nothing here stands in."),
+            told="practice",
+        )
+    ]

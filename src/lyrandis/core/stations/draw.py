@@ -87,14 +87,14 @@ def _certainty(b: Bench, sd: float) -> Finding:
                 "Draw a marked arrow five times and read the marks.",
                 cost=("weight", cost),
             ),
-            why=why,
+            why=why + say("A point felt on the bow hand, or a clicker, makes a draw that repeats."),
             told="practice",
         )
     if sd > SHAKY_SPREAD_IN:
         return mind(
             said=say(
                 "Your draws spread by {sd}: every later number is as shaky. A point felt on the "
-                "bow hand steadies it.",
+                "bow hand, or a clicker, steadies it.",
                 sd=("draw", sd),
             ),
             why=why,

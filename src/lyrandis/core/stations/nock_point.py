@@ -49,7 +49,7 @@ def _range(b: Bench) -> Finding:
     if n.assumed:
         return mind(
             said=say(
-                "Nothing is set yet. Start at {start} and shoot three.",
+                "Nothing is set yet. Start at {start} and shoot three: clear range, safe backstop.",
                 start=("nock_height", n.start_mm),
             ),
             why=why,

@@ -66,7 +66,8 @@ CHECKS: tuple[Check, ...] = (
     Check(
         "loose",
         "Loose parts",
-        "Tighten weights, screws, rest and quiver; pluck the string and listen.",
+        "Tighten weights, screws, rest and quiver; pluck the string and listen. Plucks can be "
+        "recorded in place of shots, their rattle is kept with them.",
         "One loose screw hides everything else, a crack too.",
         "assembly",
     ),
