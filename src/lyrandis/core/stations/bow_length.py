@@ -186,7 +186,7 @@ def _votes(c: Candidate) -> str:
 def _stays(b: Bench, angle_deg: float, reserve_in: float | None) -> Said:
     """How a bow keeps from its stack."""
     if reserve_in is None or b.fit.by_maker:
-        return say("at {angle} of string angle", angle=("angle", angle_deg))
+        return say("the string stands at {angle} at your draw", angle=("angle", angle_deg))
     left = ("draw", abs(reserve_in))
     if reserve_in < 0:
         return say("it stacks {left} before your draw", left=left)
