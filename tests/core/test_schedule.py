@@ -101,7 +101,7 @@ class TestSchedule:
         said = [
             f.said.plain() for f in TELLERS["weight"].tell(Bench(rig, kept(hurt), FIFTH)).findings
         ]
-        assert any("the plan stands still" in text for text in said)
+        assert any("The plan stands still" in text for text in said)
         again = (hurt, HoldTrial(weight_lbf=30.0, seconds=12))
         assert "step-1" in self.due(*again, **plan)
         late = TELLERS["weight"].tell(Bench(rig, (), FIFTH)).findings

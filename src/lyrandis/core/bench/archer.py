@@ -66,7 +66,7 @@ class ArcherBench:
         if steps and self.in_pain:
             raise RefusedError(
                 "step_up.goal_lbf",
-                "The last hold ended in pain: the plan stands still. Ask a coach or a doctor; it "
-                "goes on once a hold ends without.",
+                "The plan stands still since a hold ended in pain: it goes on once one ends "
+                "without.",
             )
         return steps
