@@ -60,7 +60,8 @@ def ask_for_a_shot(
     if _clusters(levels, spectra, shots) < _NEARLY * len(shots):
         return "The sounds that could be shots are of two kinds."
     rest = [i for i in loud if kinds[i] == "other"]
-    if len(rest) >= max(_LEAST, _STRANGERS * len(shots)):
+    many = len(rest) >= max(_LEAST, _STRANGERS * len(shots))
+    if many and (len(rest) >= len(shots) or _clusters(levels, spectra, rest) >= _LEAST):
         return "Other sounds, as loud, are about as many as the shots."
     if _second_lag(heard, shots, heed):
         return "Two kinds of sounds are each followed by another as shots are by arrivals."

@@ -16,6 +16,7 @@ from lyrandis.core.sound.pairing import GROUP_S, Heard
 Bands = Callable[[Heard], Array]
 LEVEL_SD_DB, BANDS_SD_DB = 2.5, 2.2
 ALIKE = 6.0  # squared distance, in those sd
+ONE_MARK = 4 / 3  # so much more to one mark: two variances where two marks make one and a half
 STRANGE = 9.0  # from the middle of shots found without a mark
 _LEAST = 3  # shots of which one is in the middle
 _TIMES = 2  # the marked, then all that were accepted
@@ -66,9 +67,11 @@ def alike(heard: Sequence[Heard], mine: Sequence[int], bands: Bands) -> list[int
     for _ in range(_TIMES):
         off = distances(levels, spectra, like)
         off[list(mine)] = -1.0  # they are shots, whatever they are like
+        # One shot alone is as far from the others as they from it: it is measured less strictly.
+        limit = ALIKE * (ONE_MARK if len(like) == 1 else 1.0)
         taken: list[int] = []
         for i in np.argsort(off, kind="stable").tolist():
-            if off[i] > ALIKE:
+            if off[i] > limit:
                 break
             if all(abs(times[i] - times[j]) >= GROUP_S for j in taken):
                 taken.append(i)
