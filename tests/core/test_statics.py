@@ -338,6 +338,22 @@ class TestLevers:
                 continue
             assert told.differential_stiffness() > 0
 
+    def test_where_only_one_side_holds_that_one_is_named_and_no_neighbour_silences_a_brace(self):
+        """Every brace of short bows on long risers is refused in words, or told by its station."""
+        refused = 0
+        for length, riser in ((44, 14), (46, 12), (50, 14)):
+            for brace in np.arange(5.0, 8.6, 0.2):
+                shape = {"length_in": length, "riser_in": riser, "marked_draw_in": 26.0}
+                bow = self.lever(round(float(brace), 2)).model_copy(update=shape)
+                try:
+                    solve(bow)
+                except RefusedError as error:
+                    refused += "evenly" in error.reason
+                    continue
+                rig = Rig(bow=bow, archer=Archer(release="thumb", draw_length_in=24.0))
+                assert TELLERS["brace"].tell(Bench(rig)).findings
+        assert refused > 10
+
     def test_up_and_down_need_strings_of_their_own_at_the_corner(self):
         """Against the same limbs braced anew by strings so changed."""
         bow = solve(self.lever(7.0))

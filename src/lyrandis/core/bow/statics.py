@@ -268,16 +268,16 @@ def _refuse_unstable(brace_in: float, solved: Callable[[float], Statics | None])
         return None
 
     below, above = stable(-1), stable(1)
+    held = {n: v for n, v in (("below", below), ("above", above)) if v is not None}
     places = {"below": "{below} and lower", "above": "{above} and higher"}
-    known = [places[n] for n, v in (("below", below), ("above", above)) if v is not None]
+    known = [places[n] for n in held]
     raise RefusedError(
         "bow.brace_height_in",
         say(
             "At {brace} this bow would not stay braced evenly: one limb gives way to the other. "
             + (f"It does at {' or '.join(known)}." if known else "Try another riser."),
             brace=("brace", brace_in),
-            below=("brace", below or 0.0),
-            above=("brace", above or 0.0),
+            **{n: ("brace", v) for n, v in held.items()},
         ),
         above or below,
         "in",

@@ -101,11 +101,18 @@ def brace_effect(bow: Bow, string: String, curve: ForceDraw, draw_in: float) -> 
     """
     bare = bow.model_copy(update={"measured": ()})
     here = force_draw(bare, string.material).energy_ftlb(draw_in)
-    pivot = brace_to_pivot_in(bow) - _STEP_IN
-    moved = bare.model_copy(update={"brace_height_in": pivot, "brace_reference": "grip"})
-    lower = force_draw(moved, string.material).energy_ftlb(draw_in)
+
+    def moved(by_in: float) -> float:
+        pivot = brace_to_pivot_in(bow) + by_in
+        at = bare.model_copy(update={"brace_height_in": pivot, "brace_reference": "grip"})
+        return force_draw(at, string.material).energy_ftlb(draw_in)
+
+    try:
+        per_in = (here - moved(-_STEP_IN)) / _STEP_IN
+    except RefusedError:  # half an inch lower it would not stay braced: half an inch higher then
+        per_in = (moved(_STEP_IN) - here) / _STEP_IN
     return BraceEffect(
-        energy_per_in_pct=(here - lower) / _STEP_IN / here * 100,
+        energy_per_in_pct=per_in / here * 100,
         string_per_in=1 / curve.statics.brace_per_string(),
         string_up_in=_string_change_in(curve.statics, QUARTER_IN),
         string_down_in=_string_change_in(curve.statics, -QUARTER_IN),
