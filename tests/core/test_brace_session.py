@@ -161,8 +161,28 @@ def test_a_string_that_cannot_reach_the_quietest_is_said():
     assert low <= 8.25 <= high
     short = changed(Rig(), {**rig, "bow.brace_height_in": 7.0})
     found = TELLERS["brace"].tell(Bench(short, kept(*PARABOLA), AT)).findings
-    reach = Bench(short).brace.reach_in[1]
-    assert any("this string reaches" in f.said.plain() for f in found) == (reach < 8.7)
+    assert Bench(short).brace.reach_in[1] < 8.2
+    assert any("this string reaches" in f.said.plain() for f in found)
+
+
+def test_a_stand_in_never_joins_what_was_really_heard():
+    real = [trial(b, 60 + 20 * (b - 8.75) ** 2, heard_by="recording") for b in (8.25, 9.5, 8.75)]
+    stand_in = [trial(b, -20, heard_by="simulated") for b in (8.25, 8.75)]
+    heard = listen(kept(*real, *stand_in), Bow())
+    assert {h.by for h in heard.heard} == {"recording"}
+    assert {h.by for h in heard.apart} == {"simulated"}
+    assert any("kept apart" in said for _, said in told(*real, *stand_in))
+    alone = listen(kept(*stand_in), Bow())
+    assert len(alone.heard) == 2
+
+
+def test_a_long_log_is_told_by_its_last_session_and_the_one_before():
+    """Of a thousand trials only those of two months, and of the last day before them, are read."""
+    days = [f"202{y}-{m:02d}-10" for y in (3, 4) for m in range(1, 13)]
+    long = [trial(8.25 + 0.05 * i, 60, day=d) for d in days for i in range(20)]
+    heard = listen(kept(*long, *PARABOLA), Bow())
+    assert len(heard.heard) == len(PARABOLA)
+    assert {h.day for h in heard.apart} == {days[-1]}
 
 
 def test_the_station_names_the_next_and_then_the_quietest():

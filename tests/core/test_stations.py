@@ -130,6 +130,15 @@ class TestBowLength:
         assert first.action.changes["bow.length_in"] < 72
         assert not any("want a longer" in f.said.plain() for f in view.findings)
 
+    def test_where_no_length_suits_none_is_called_right(self):
+        far = told("bow-length", archer__draw_length_in=33.5, arrow__shaft_length_in=36.0,
+                   bow__length_in=68.0, use="range")  # fmt: skip
+        best = Bench(changed(RIG, {"archer.draw_length_in": 33.5, "arrow.shaft_length_in": 36.0,
+                                   "use": "range"})).fit.candidates[0]  # fmt: skip
+        assert best.objects
+        assert finding(far, "No length of this form suits your draw whole").action is None
+        assert not any("Keep this length" in f.said.plain() for f in far.findings)
+
     def test_what_a_bow_too_long_costs_and_gives(self):
         f = finding(
             told("bow-length", bow__length_in=72.0), "A long bow for your draw", "hand shock"

@@ -63,9 +63,10 @@ class TestTwists:
         assert turns_for(whole, radius, short) == pytest.approx(turns)
 
     def test_gain_is_the_bow_braced_by_a_shorter_string(self):
-        shorter = rebraced(self.bow, self.bow.braced.half_slack - 0.0005)
-        gain = (shorter.brace_x - self.bow.brace_x) / 0.001
-        assert brace_per_string_slack(self.bow) == pytest.approx(gain, rel=1e-6)
+        for toward in (0.0, 0.005, -0.005):
+            gain, by = brace_per_string_slack(self.bow, toward), toward or 0.0005
+            shorter = rebraced(self.bow, self.bow.braced.half_slack - by / gain / 2)
+            assert shorter.brace_x - self.bow.brace_x == pytest.approx(by, rel=1e-5)
 
     def told(self, wanted, now=12.0, brace=8.5, observed=(), string=None):
         return twist(self.bow, string or self.string, 64.0, now, brace, wanted, observed)

@@ -269,6 +269,7 @@ class Unshot:
                 replace(aimed, **{f.name: getattr(aimed, f.name) - getattr(self, f.name)}),
             )
             for f in fields(self)
+            if getattr(self, f.name)
         ]
 
 
@@ -281,7 +282,7 @@ def crawl_plus_minus_mm(aimed: AimedArrow, distance_m: Array, unshot: Unshot) ->
         (crawl_for_mm(more, distance_m) - crawl_for_mm(less, distance_m)) / 2
         for more, less in unshot.sides(aimed)
     ]
-    return np.asarray(np.sqrt(np.square(halves).sum(axis=0)))
+    return _in_squares(halves, distance_m)
 
 
 def impact_plus_minus_cm(
@@ -292,4 +293,9 @@ def impact_plus_minus_cm(
         (impact_m(more, crawl_mm, distance_m) - impact_m(less, crawl_mm, distance_m)) / 2
         for more, less in unshot.sides(aimed)
     ]
-    return np.asarray(np.sqrt(np.square(halves).sum(axis=0)) * 100)
+    return _in_squares(halves, distance_m) * 100
+
+
+def _in_squares(halves: list[Array], distance_m: Array) -> Array:
+    """Independent doubts added, shape of the distances; nought where there is none."""
+    return np.asarray(np.sqrt(sum((h**2 for h in halves), np.zeros(len(distance_m)))))

@@ -9,13 +9,21 @@ import numpy as np
 
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bow.form import own_brace_in
+from lyrandis.core.dates import days_between
 from lyrandis.core.rig import Rig
 from lyrandis.core.route import moved_since
 from lyrandis.core.string.measures import usual_length_in
 from lyrandis.core.string.twists import reach_in
 from lyrandis.core.trials import KeptTrial, standing
 from lyrandis.core.tune.brace import BraceEffect, BraceHeight, brace_effect, brace_height
-from lyrandis.core.tune.listening import Heard, Listening, listen
+from lyrandis.core.tune.listening import SESSION_DAYS, Heard, Listening, listen
+
+
+def _recent(kept: list[KeptTrial]) -> list[KeptTrial]:
+    """Of trials by their days what a session is told of: two months, and the last day before."""
+    near = [k for k in kept if days_between(k.day, kept[-1].day) <= SESSION_DAYS]
+    older = kept[: len(kept) - len(near)]
+    return [*(k for k in older if k.day == older[-1].day), *near]
 
 
 @dataclass(frozen=True)
@@ -54,9 +62,10 @@ class BraceBench:
     @cached_property
     def listening(self) -> Listening:
         """The latest session's brace trials."""
-        kept = standing(self.trials, "brace")
+        kept = _recent(standing(self.trials, "brace"))
         last = kept[-1].rig if kept else self.rig
-        moved = {id(k.rig): bool(moved_since(k.trial.rests_on, k.rig, last)) for k in kept}
+        made_on = {id(k.rig): k for k in kept}
+        moved = {i: bool(moved_since(k.trial.rests_on, k.rig, last)) for i, k in made_on.items()}
         heard = [
             Heard(
                 k.seq,

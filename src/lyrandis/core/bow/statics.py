@@ -239,6 +239,7 @@ def rebraced(bow: Statics, half_slack: float | None = None, limb: Limb | None = 
     return Statics(other, bow.stiffness, bow.bundle, x, braced)
 
 
+@lru_cache(maxsize=512)
 def half_slack_at(bow: Statics, brace_x: float) -> float:
     """Half of the slack length [m] of the string that braces these limbs at brace_x [m].
 

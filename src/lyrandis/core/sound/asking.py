@@ -23,18 +23,18 @@ _STRANGERS = 0.6  # of the shots
 
 def _second_lag(heard: list[Heard], shots: list[int], heed: Callable[[], None]) -> bool:
     """Whether events other than the shots, and what follows them, pair up nearly as often."""
-    other = [e for i, e in enumerate(heard) if i not in set(shots)]
+    own = set(shots)
+    other = [e for i, e in enumerate(heard) if i not in own]
     pair = common_lag(other, heed)
     return pair is not None and len(pair[1]) >= max(_LEAST, _NEARLY * len(shots))
 
 
-def _clusters(levels: Array, spectra: Array, among: Sequence[int]) -> int:
-    """The most events among some that are all like one of them."""
-    best = 0
-    for i in among:
-        near = distances(levels[list(among)], spectra[list(among)], [list(among).index(i)])
-        best = max(best, int((near <= ALIKE).sum()))
-    return best
+def _most_alike(levels: Array, spectra: Array) -> int:
+    """The most of some events that are all like one of them; levels (n,), spectra (n, 24)."""
+    return max(
+        (int((distances(levels, spectra, [i]) <= ALIKE).sum()) for i in range(len(levels))),
+        default=0,
+    )
 
 
 def ask_for_a_shot(
@@ -57,11 +57,11 @@ def ask_for_a_shot(
     if len(explained) < _EXPLAINED * len(loud):
         return "Most of what is loud in it is neither a shot nor an arrival."
     spectra = np.array([bands(e) for e in heard])
-    if _clusters(levels, spectra, shots) < _NEARLY * len(shots):
+    if _most_alike(levels[shots], spectra[shots]) < _NEARLY * len(shots):
         return "The sounds that could be shots are of two kinds."
     rest = [i for i in loud if kinds[i] == "other"]
     many = len(rest) >= max(_LEAST, _STRANGERS * len(shots))
-    if many and (len(rest) >= len(shots) or _clusters(levels, spectra, rest) >= _LEAST):
+    if many and (len(rest) >= len(shots) or _most_alike(levels[rest], spectra[rest]) >= _LEAST):
         return "Other sounds, as loud, are about as many as the shots."
     if _second_lag(heard, shots, heed):
         return "Two kinds of sounds are each followed by another as shots are by arrivals."

@@ -214,6 +214,17 @@ def _verdict(b: Bench) -> list[Finding]:
         + "The first three schools are rules of thumb; reserve and angle come from this bow's "
         "model. Draw decides, not height or age."
     )
+    if best.objects:
+        return [
+            mind(
+                said=say(
+                    "No length of this form suits your draw whole: {best} comes nearest.",
+                    best=("bow_length", best.length_in),
+                ),
+                why=why,
+                told="rule",
+            )
+        ]
     if same:
         return [
             fine(

@@ -6,11 +6,10 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.stations.base import Answer
 from lyrandis.core.tune.brace import QUARTER_IN
-from lyrandis.core.tune.listening import Curve
+from lyrandis.core.tune.listening import SIMULATED, Curve
 from lyrandis.core.tune.sweep import CLOSE_MM
 from lyrandis.core.units import MM_PER_IN
 
-_STEP_IN = 0.25  # of brace, for what a step does
 _READ_IN = 1 / 16  # a bow square is read so
 _TO = {
     "grip": "the deepest part of the grip",
@@ -209,7 +208,7 @@ def _ended(b: Bench, told: Curve) -> Finding:
 def _pull(b: Bench, told: Curve) -> list[Finding]:
     """Where sound and speed pull apart."""
     best, f = told.best_in, b.brace.height
-    if told.verdict is None or abs(best - f.low_in) <= _STEP_IN:
+    if told.verdict is None or abs(best - f.low_in) <= QUARTER_IN:
         return []
     cost = (best - f.low_in) * abs(b.brace.effect.energy_per_in_pct) / 2
     word = "quiet" if b.rig.use in ("close_cover", "woodland") else "speed"
@@ -280,6 +279,14 @@ def _apart(b: Bench) -> list[Finding]:
     today = {h.by for h in heard.apart if h.day == heard.day}
     if not today:
         return []
+    if SIMULATED in {h.by for h in (*heard.heard, *heard.apart) if h.day == heard.day}:
+        return [
+            fine(
+                said=say("A stand-in's levels are kept apart from what was really heard."),
+                why=say("The simulated recorder shows how listening goes; it measures nothing."),
+                told="practice",
+            )
+        ]
     return [
         mind(
             said=say(

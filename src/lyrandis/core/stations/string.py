@@ -210,8 +210,8 @@ def _settle(b: Bench) -> list[Finding]:
             return [
                 fine(
                     said=say(
-                        "The string has settled: the next day moves it by less than {step}. In a "
-                        "fortnight it stands at {end}.",
+                        "The string has settled: the next day moves it by less than {step}. After a "
+                        "fortnight braced it stands at {end}.",
                         step=("brace", SETTLED_IN),
                         end=end,
                     ),
@@ -223,7 +223,7 @@ def _settle(b: Bench) -> list[Finding]:
         return [
             mind(
                 said=say(
-                    "The string still settles: in a fortnight it stands at {end}. "
+                    "The string still settles: after a fortnight braced it stands at {end}. "
                     + (
                         "It may take more than a fortnight."
                         if after is None

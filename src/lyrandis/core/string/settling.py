@@ -9,13 +9,14 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 from dataclasses import dataclass
+from functools import lru_cache
 
 import numpy as np
 from scipy.special import log_ndtr, ndtr, ndtri
 
 from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.estimate import Estimate
+from lyrandis.core.estimate import Estimate, Source
 from lyrandis.core.rig import StringMaterial
 from lyrandis.core.string.creep import FALL_MM, FORTNIGHT_H, SHAPES, shapes
 from lyrandis.core.units import MM_PER_IN
@@ -39,7 +40,7 @@ class Settling:
     """Where a new string's brace stands after a fortnight, and whether it still moves.
 
     final_brace_in : brace height after a fortnight braced [in]; band_in : its central 90 %
-    sinks_in : still to sink after the last reading, and in the next day [in]
+    sinks_in : still to sink after the last reading [in]
     explained : some creep comes to the readings within thrice a reading's error; else no number
         here is to be shown
     settled : the next day moves it by less than 1/32 in; sure : how sure that is
@@ -51,7 +52,6 @@ class Settling:
     final_brace_in: Estimate
     band_in: tuple[float, float]
     sinks_in: Estimate
-    next_day_in: Estimate
     explained: bool
     settled: bool
     sure: float
@@ -98,15 +98,11 @@ class _Draws:
         falls: Array = self.fall_mm * (then[:, 1] - then[:, 0])
         return falls
 
-    def estimate_in(self, values_mm: Array, source: str) -> Estimate:
+    def estimate_in(self, values_mm: Array, source: Source) -> Estimate:
         """Mean and sd of values [mm], in inches."""
         mean = float(self.weight @ values_mm)
         sd = float(np.sqrt(self.weight @ (values_mm - mean) ** 2))
-        return Estimate(
-            value=mean / MM_PER_IN,
-            plus_minus=sd / MM_PER_IN,
-            source="measured" if source == "measured" else "model",
-        )
+        return Estimate(value=mean / MM_PER_IN, plus_minus=sd / MM_PER_IN, source=source)
 
     def band_in(self, values_mm: Array) -> tuple[Array, Array]:
         """The shortest 90 % [in] of values [mm] of shape (draws, n): low and high, shape (n,).
@@ -169,9 +165,15 @@ def settle(material: StringMaterial, readings: Sequence[tuple[float, float]]) ->
         )
     if not readings:
         raise RefusedError("readings", "Measure the brace height of the new string once.")
-    h, b = np.array(sorted(readings), dtype=float).T
+    return _settled(material, tuple(sorted(readings)))
+
+
+@lru_cache(maxsize=64)
+def _settled(material: StringMaterial, readings: tuple[tuple[float, float], ...]) -> Settling:
+    """The same readings come with each move of a slider: they are told once."""
+    h, b = np.array(readings, dtype=float).T
     draws = _Draws(material, h, b * MM_PER_IN)
-    source = "measured" if len(h) > 1 else "model"
+    source: Source = "measured" if len(h) > 1 else "model"
     last = float(h[-1])
     final = draws.brace_mm(np.array([max(FORTNIGHT_H, last)]))
     (end_low,), (end_high,) = draws.band_in(final)
@@ -184,7 +186,6 @@ def settle(material: StringMaterial, readings: Sequence[tuple[float, float]]) ->
         final_brace_in=draws.estimate_in(final[:, 0], source),
         band_in=(float(end_low), float(end_high)),
         sinks_in=draws.estimate_in(draws.falls_mm(last, max(FORTNIGHT_H, last)), source),
-        next_day_in=draws.estimate_in(draws.falls_mm(last, last + DAY_H), source),
         explained=explained,
         settled=explained and len(h) > 1 and sure >= SURE,
         sure=sure,

@@ -15,7 +15,7 @@ from functools import lru_cache
 
 import numpy as np
 
-from lyrandis.core.bow.statics import Statics, half_slack_at, rebraced
+from lyrandis.core.bow.statics import Statics, half_slack_at
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Finding, fine, mind, say, stop
 from lyrandis.core.rig import String, StringMaterial
@@ -99,15 +99,30 @@ def brace_per_string_slack(bow: Statics, toward_m: float = 0.0) -> float:
 
     toward_m : the change of brace [m] over which it is meant; where the string lifts off a
         static lever up and down differ
+
+    Raises
+    ------
+    RefusedError : no braced shape beside the present one.
     """
-    try:
-        if abs(toward_m) > _STEP_M:
-            there = half_slack_at(bow, bow.brace_x + toward_m)
-            return toward_m / (2 * (bow.braced.half_slack - there))
-    except ValueError:  # no braced shape there: what it is here
-        pass
-    moved = rebraced(bow, bow.braced.half_slack - _STEP_M)
-    return (moved.brace_x - bow.brace_x) / (2 * _STEP_M)
+    for change in (toward_m, _STEP_M, -_STEP_M):
+        if abs(change) < _STEP_M:
+            continue
+        try:
+            there = half_slack_at(bow, bow.brace_x + change)
+        except ValueError:  # no braced shape there: what it is here
+            continue
+        return change / (2 * (bow.braced.half_slack - there))
+    raise RefusedError(
+        "string.twists", "No brace height beside the present one would hold a string."
+    )
+
+
+def _bundle(string: String, length_in: float, turns: float) -> tuple[float, float]:
+    """The untwisted length and the radius [mm] of a string with so many turns in it."""
+    radius = bundle_radius_mm(
+        string.strands, string.strand_diameter_mm or STRAND_MM[string.material]
+    )
+    return math.hypot(length_in * MM_PER_IN, 2 * math.pi * turns * radius / math.sqrt(2)), radius
 
 
 @dataclass(frozen=True)
@@ -166,10 +181,7 @@ def twist(
 
     Source: docs/mechanics E1, A5; limits of turns are an own rule.
     """
-    diameter = string.strand_diameter_mm or STRAND_MM[string.material]
-    radius = bundle_radius_mm(string.strands, diameter)
-    length = length_in * MM_PER_IN
-    untwisted = math.hypot(length, 2 * math.pi * twists_now * radius / math.sqrt(2))
+    untwisted, radius = _bundle(string, length_in, twists_now)
     gain = brace_per_string_slack(bow, (brace_wanted_in - brace_now_in) * M_PER_IN)
     pairs = [*observed, (twists_now, brace_now_in)]
     gained = [gain * shortening_mm(untwisted, radius, t) for t, _ in pairs]
@@ -229,10 +241,7 @@ def reach_in(
 
     Source: docs/mechanics E1, A5; limits of turns are an own rule, as in `twist`.
     """
-    diameter = string.strand_diameter_mm or STRAND_MM[string.material]
-    radius = bundle_radius_mm(string.strands, diameter)
-    length = length_in * MM_PER_IN
-    untwisted = math.hypot(length, 2 * math.pi * twists_now * radius / math.sqrt(2))
+    untwisted, radius = _bundle(string, length_in, twists_now)
     gain, here = brace_per_string_slack(bow), shortening_mm(untwisted, radius, twists_now)
     least = min(LEAST_PER_IN * length_in, twists_now)
     most = max(MOST_PER_IN * length_in, twists_now)

@@ -20,11 +20,12 @@ from lyrandis.core.findings import Said
 from lyrandis.core.rig import Bow
 from lyrandis.core.tune.groups import wide
 from lyrandis.core.tune.loudness import Visit
-from lyrandis.core.tune.sweep import Sweep, Verdict, sweep
+from lyrandis.core.tune.sweep import ANYWHERE_MM, Hearing, Verdict, hearing, toward
 from lyrandis.core.units import MM_PER_IN
 
 SEED = 20  # the joint draws are the same each time, so that the same trials say the same
 SESSION_DAYS = 60
+SIMULATED = "simulated"  # what heard it was a stand-in
 SHARED_MM = 1.5  # two trials that near are at one brace
 
 
@@ -32,7 +33,7 @@ SHARED_MM = 1.5  # two trials that near are at one brace
 class Heard:
     """One trial: brace to the bow's own reference [in], levels [dB], feel, group.
 
-    by : what heard it; stands : what it was made with is as it was at the session
+    by : what heard it; stands : what it was made with is what the latest trial was made with
     offset_db : what its source lies above the session's [dB]; None where it stands apart
     """
 
@@ -111,7 +112,8 @@ def joined(day: str, heard: Sequence[Heard]) -> tuple[list[Heard], list[Heard]]:
     """The trials on the axis of a day's session, those of its main source first, and the others.
 
     Of the day, the source with the most trials is the session's; others join by a shared brace.
-    Trials of more than two months before, or made with what has changed since, do not.
+    Trials of more than two months before, or made with what has changed since, do not, nor do a
+    stand-in's levels join a measured session or the other way round.
     """
     loud = [h for h in heard if h.levels_db]
     sources = list(dict.fromkeys(h.source for h in loud))
@@ -125,6 +127,7 @@ def joined(day: str, heard: Sequence[Heard]) -> tuple[list[Heard], list[Heard]]:
         for s in sources
         if s not in into
         and days_between(s[0], day) <= SESSION_DAYS
+        and (s[1] == SIMULATED) == (into[0][1] == SIMULATED)
         and all(h.stands for h in of[s])
     ]
     grew = True
@@ -136,46 +139,37 @@ def joined(day: str, heard: Sequence[Heard]) -> tuple[list[Heard], list[Heard]]:
                 grew = True
     on = [h for s in into for h in of[s]]
     on += [h for h in heard if not h.levels_db and h.day == day]  # felt, or shot for the group
-    return on, [h for h in loud if h not in on]
-
-
-def _visits(heard: Sequence[Heard], offset_in: float) -> list[Visit]:
-    numbers: dict[tuple[str, str], int] = {}
-    return [
-        Visit(
-            (h.brace_in - offset_in) * MM_PER_IN,
-            h.levels_db,
-            h.feel,
-            numbers.setdefault(h.source, len(numbers)),
-        )
-        for h in heard
-        if h.levels_db or h.feel is not None
-    ]
+    told = {h.seq for h in on}
+    return on, [h for h in loud if h.seq not in told]
 
 
 @lru_cache(maxsize=64)
-def _sweep(
-    low_mm: float, high_mm: float, visits: tuple[Visit, ...], reach_mm: tuple[float, float]
-) -> Sweep:
-    return sweep(low_mm, high_mm, visits, np.random.default_rng(SEED), reach_mm)
+def _hearing(low_mm: float, high_mm: float, visits: tuple[Visit, ...]) -> Hearing:
+    """The same trials come with each move of a slider: they are told once."""
+    return hearing(low_mm, high_mm, visits, np.random.default_rng(SEED))
 
 
 def _swept(
     heard: Sequence[Heard], bow: Bow, reach_in: tuple[float, float] | None
-) -> tuple[Curve, Sweep] | None:
-    """The sweep of trials on one axis; None before anything was heard."""
+) -> tuple[Curve, list[Heard]] | None:
+    """The sweep of trials on one axis, and the trials with their sources' offsets.
+
+    None before anything was heard.
+    """
     low, high, _ = brace_range_in(bow)
     offset = brace_reference_offset_in(bow)
-    visits = _visits(heard, offset)
+    numbers = {s: i for i, s in enumerate(dict.fromkeys(h.source for h in heard))}
+    visits = tuple(
+        Visit(_mm(h.brace_in - offset), h.levels_db, h.feel, numbers[h.source])
+        for h in heard
+        if h.levels_db or h.feel is not None
+    )
     if not visits:
         return None
-    reach = (-np.inf, np.inf) if reach_in is None else reach_in
-    told = _sweep(
-        low * MM_PER_IN,
-        high * MM_PER_IN,
-        tuple(visits),
-        ((reach[0] - offset) * MM_PER_IN, (reach[1] - offset) * MM_PER_IN),
-    )
+    reach = ANYWHERE_MM
+    if reach_in is not None:
+        reach = _mm(reach_in[0] - offset), _mm(reach_in[1] - offset)
+    told = toward(_hearing(_mm(low), _mm(high), visits), reach)
 
     def own(mm: float) -> float:
         return mm / MM_PER_IN + offset
@@ -191,7 +185,12 @@ def _swept(
         why=told.why,
         sure=told.sure,
     )
-    return curve, told
+    lie = told.offsets_db
+    return curve, [replace(h, offset_db=lie.get(numbers[h.source], 0.0)) for h in heard]
+
+
+def _mm(inches: float) -> float:
+    return inches * MM_PER_IN
 
 
 def _earlier(heard: Sequence[Heard], bow: Bow) -> Earlier | None:
@@ -232,10 +231,7 @@ def listen(
     curve = None
     stale = day is not None and days_between(day, today) > SESSION_DAYS
     if swept is not None:
-        curve, told = swept
-        numbers = list(dict.fromkeys(h.source for h in on if h.levels_db or h.feel is not None))
-        offsets = {s: told.offsets_db.get(i, 0.0) for i, s in enumerate(numbers)}
-        on = [replace(h, offset_db=offsets.get(h.source, 0.0)) for h in on]
+        curve, on = swept
         if stale:
             curve = replace(curve, next_in=None)
     groups = [h for h in on if h.group_cm is not None]

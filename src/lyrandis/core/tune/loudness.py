@@ -1,7 +1,7 @@
 """Loudness over brace as what was heard tells it: a mixture of exact regressions.
 
 f = a0 + a1 x + a2 x² + GP, x = (brace − middle)/10 mm (docs/mechanics E2). How much visits differ
-and how narrow a quiet place may be nobody knows beforehand: five visit spreads times four kinds of
+and how narrow a quiet place may be nobody knows beforehand: five visit spreads times five kinds of
 GP, each one exact Gaussian regression, weighed by how well it explains the visits.
 """
 

@@ -27,9 +27,7 @@ AUDIBLE_DB = 1.0
 LEFT = 0.07  # by the draws: then the sentence holds in nine of ten, on bows of other kinds too
 ALIKE_DB = 0.2  # braces that differ by less are as quiet as one another
 WORTH_DB = 0.07  # a visit that is expected to gain less is not worth its arrows
-MOVE_DB_PER_MM = (
-    0.005  # what moving the string costs, so that of two like places the nearer is next
-)
+MOVE_DB_PER_MM = 0.005  # what moving the string costs: of two like places the nearer is next
 DRAWS = 400
 _FARTHEST_MM = 0.6  # places that far from what was heard, within this, are as far
 _UNHEARD = 0.7  # of the way from the interval to the brace heard beside it
@@ -38,6 +36,7 @@ SHOTS_NEXT = 3
 LEAST_RANGE_MM, MOST_RANGE_MM = 2.0, 120.0
 _INTERVAL = (0.1, 0.9)  # quantiles
 _SURE_Z = 1.2816  # nine of ten, one-sided
+ANYWHERE_MM = (-math.inf, math.inf)
 
 
 @dataclass(frozen=True)
@@ -82,26 +81,27 @@ def _knowledge_gradient(told: Loudness, shots: int) -> Array:
     return gain
 
 
-def sweep(
-    low_mm: float,
-    high_mm: float,
-    visits: Sequence[Visit],
-    rng: np.random.Generator,
-    reach_mm: tuple[float, float] = (-math.inf, math.inf),
-) -> Sweep:
-    """Where the bow is quietest, and where to listen next.
+@dataclass(frozen=True)
+class Hearing:
+    """All that the visits tell, wherever the string reaches; arrays of shape (n,) over a grid.
 
-    Parameters
-    ----------
-    low_mm, high_mm : the maker's or typical range [mm]; nothing outside it is ever suggested
-    visits : in the order they were made; at least one, each heard or felt
-    rng : for the joint draws
-    reach_mm : what the string reaches by turning [mm]; nothing beyond is suggested next
-
-    Raises
-    ------
-    RefusedError : an empty or too wide range, no visit, a visit without level and feel.
+    gain_db : expected fall of the quietest by one more visit there; best : its place on the grid
     """
+
+    visits: tuple[Visit, ...]
+    grid_mm: Array
+    told: Loudness
+    gain_db: Array
+    best: int
+    interval_mm: tuple[float, float]
+    left: float
+    sure: float
+
+
+def hearing(
+    low_mm: float, high_mm: float, visits: Sequence[Visit], rng: np.random.Generator
+) -> Hearing:
+    """What the visits tell; parameters and errors as of `sweep`."""
     if not LEAST_RANGE_MM <= high_mm - low_mm <= MOST_RANGE_MM:
         raise RefusedError(
             "bow.maker_brace_high_in",
@@ -123,30 +123,65 @@ def sweep(
     best = int(np.argmin(told.mean))
     draws = told.draws(DRAWS, rng)
     least = draws.min(axis=1)
-    sure = float(np.mean(np.abs(grid[np.argmin(draws, axis=1)] - grid[best]) <= CLOSE_MM))
-    left = float(np.mean(draws[:, best] - least > AUDIBLE_DB))
     alike = draws <= least[:, None] + ALIKE_DB
     low = np.quantile(grid[np.argmax(alike, axis=1)], _INTERVAL[0])
     high = np.quantile(grid[::-1][np.argmax(alike[:, ::-1], axis=1)], _INTERVAL[1])
     low, high = _between(float(low), float(high), [v.brace_mm for v in visits])
-    low, high = max(low, grid[0]), min(high, grid[-1])
-    next_mm, gain = _next(grid, told, visits, reach_mm)
-    verdict = _verdict(len(visits), left, gain)
+    return Hearing(
+        visits=tuple(visits),
+        grid_mm=grid,
+        told=told,
+        gain_db=_knowledge_gradient(told, SHOTS_NEXT),
+        best=best,
+        interval_mm=(max(low, float(grid[0])), min(high, float(grid[-1]))),
+        left=float(np.mean(draws[:, best] - least > AUDIBLE_DB)),
+        sure=float(np.mean(np.abs(grid[np.argmin(draws, axis=1)] - grid[best]) <= CLOSE_MM)),
+    )
+
+
+def toward(heard: Hearing, reach_mm: tuple[float, float] = ANYWHERE_MM) -> Sweep:
+    """Where to listen next of what the string reaches [mm], or how it ended."""
+    told = heard.told
+    next_mm, gain = _next(heard, reach_mm)
+    verdict = _verdict(len(heard.visits), heard.left, gain)
     arrows = _arrows_to_tell(told)
     return Sweep(
-        brace_mm=grid,
+        brace_mm=heard.grid_mm,
         mean_db=told.mean,
         sd_db=np.sqrt(np.maximum(np.diag(told.cov), 0)),
-        best_mm=float(grid[best]),
-        interval_mm=(float(low), float(high)),
+        best_mm=float(heard.grid_mm[heard.best]),
+        interval_mm=heard.interval_mm,
         next_mm=None if verdict else next_mm,
         verdict=verdict,
-        why=_why(verdict, left, gain, arrows),
-        left=left,
-        sure=sure,
+        why=_why(verdict, heard.left, gain, arrows),
+        left=heard.left,
+        sure=heard.sure,
         arrows_to_tell=arrows,
         offsets_db=told.offsets_db,
     )
+
+
+def sweep(
+    low_mm: float,
+    high_mm: float,
+    visits: Sequence[Visit],
+    rng: np.random.Generator,
+    reach_mm: tuple[float, float] = ANYWHERE_MM,
+) -> Sweep:
+    """Where the bow is quietest, and where to listen next.
+
+    Parameters
+    ----------
+    low_mm, high_mm : the maker's or typical range [mm]; nothing outside it is ever suggested
+    visits : in the order they were made; at least one, each heard or felt
+    rng : for the joint draws
+    reach_mm : what the string reaches by turning [mm]; nothing beyond is suggested next
+
+    Raises
+    ------
+    RefusedError : an empty or too wide range, no visit, a visit without level and feel.
+    """
+    return toward(hearing(low_mm, high_mm, visits, rng), reach_mm)
 
 
 def _between(low_mm: float, high_mm: float, at_mm: Sequence[float]) -> tuple[float, float]:
@@ -205,21 +240,20 @@ def _why(verdict: Verdict | None, left: float, gain: float, arrows: int) -> Said
     )
 
 
-def _next(
-    grid: Array, told: Loudness, visits: Sequence[Visit], reach_mm: tuple[float, float]
-) -> tuple[float | None, float]:
+def _next(heard: Hearing, reach_mm: tuple[float, float]) -> tuple[float | None, float]:
     """Where to listen next [mm], and what a visit is expected to gain [dB].
 
     The first visits spread over the range, each as far as can be from what was heard: a second
     valley or a step shows only where somebody listened.
     """
+    grid, visits = heard.grid_mm, heard.visits
     open_ = (grid >= reach_mm[0]) & (grid <= reach_mm[1])
     if not open_.any():
         return None, 0.0
-    gain = np.where(open_, _knowledge_gradient(told, SHOTS_NEXT), -np.inf)
+    gain = np.where(open_, heard.gain_db, -np.inf)
     worth = gain - MOVE_DB_PER_MM * np.abs(grid - visits[-1].brace_mm)
     if len(visits) < LEAST_VISITS:
-        heard = np.array([v.brace_mm for v in visits])
-        far = np.where(open_, np.abs(grid[:, None] - heard).min(axis=1), -np.inf)
+        at = np.array([v.brace_mm for v in visits])
+        far = np.where(open_, np.abs(grid[:, None] - at).min(axis=1), -np.inf)
         worth = np.where(far >= far.max() - _FARTHEST_MM, worth, -np.inf)
     return float(grid[np.argmax(worth)]), float(gain.max())

@@ -2850,7 +2850,7 @@ export interface components {
          * Heard
          * @description One trial: brace to the bow's own reference [in], levels [dB], feel, group.
          *
-         *     by : what heard it; stands : what it was made with is as it was at the session
+         *     by : what heard it; stands : what it was made with is what the latest trial was made with
          *     offset_db : what its source lies above the session's [dB]; None where it stands apart
          */
         Heard: {
@@ -4354,7 +4354,6 @@ export interface components {
             hours_now: number | null;
             /** Low In */
             low_in: number[];
-            next_day_in: components["schemas"]["Estimate"];
             /** Next Look H */
             next_look_h: number;
             /** Readings */

@@ -226,7 +226,9 @@
 			placeholder="notes, conditions"
 			aria-label="Notes on the trial"
 		/>
-		<button class="act" disabled={bench().busy || listening || Boolean(recorded.sound?.ask)}
+		<button
+			class="act"
+			disabled={bench().busy || listening || (recorded.sound !== null && !recorded.levels.length)}
 			>{about === null ? 'Log this trial' : 'Put it right'}</button
 		>
 		{#if about !== null}<button type="button" class="link" onclick={clear}>Leave it</button>{/if}

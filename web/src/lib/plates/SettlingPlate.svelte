@@ -61,7 +61,7 @@
 				y={at.y(end) - 6}
 				anchor="end"
 				tone="moss"
-				text={`in a fortnight ${reference.valueText({ ...settling.final_brace_in, quantity: 'brace' })}`}
+				text={`after a fortnight ${reference.valueText({ ...settling.final_brace_in, quantity: 'brace' })}`}
 			/>
 		{/if}
 		<Curve {at} points={curve} />

@@ -192,7 +192,6 @@ describe('a settling string', () => {
 			final_brace_in: { value: 8, plus_minus: 0.125, source: 'measured' },
 			band_in: [7.8, 8.1],
 			sinks_in: { value: 0.1, plus_minus: 0.1, source: 'measured' },
-			next_day_in: { value: 0.05, plus_minus: 0.05, source: 'measured' },
 			settled_after_h: 72,
 			next_look_h: 42,
 			explained: true,
@@ -209,7 +208,7 @@ describe('a settling string', () => {
 			hours_now: 25
 		};
 		const { container } = render(SettlingPlate, { props: { settling } });
-		expect(container.textContent).toContain('in a fortnight 8');
+		expect(container.textContent).toContain('after a fortnight 8');
 		expect(table()).toEqual([
 			['0.0 h', '8 1/2 in'],
 			['24.0 h', '8 1/8 in']
