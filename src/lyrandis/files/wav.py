@@ -53,7 +53,9 @@ def read_wav(file: IO[bytes]) -> tuple[Array, int]:
     except (soundfile.SoundFileError, RuntimeError, ValueError) as error:
         if isinstance(error, RefusedError):
             raise
-        raise RefusedError("file", f"The WAV file is broken: {error}") from None
+        raise RefusedError(
+            "file", "The WAV file is broken: its sound cannot be read. Save it as WAV once more."
+        ) from None
     if len(samples) < told:
         raise RefusedError(
             "file", f"The WAV file is broken: it ends after {len(samples)} of {told} samples."

@@ -30,6 +30,7 @@
 	/** The trial that is being put right: what this form does not ask stays as it was. */
 	let putRight: Trial | null = null;
 	let picker = $state<HTMLInputElement>();
+	let first = $state<HTMLInputElement>();
 
 	const braceNow = async () =>
 		brace.trim() === '' && now !== null ? now : reference.read(brace, 'brace');
@@ -102,8 +103,10 @@
 				notes,
 				day: putRight?.day ?? ''
 			};
-			if (await bench().log('brace', trial, about)) clear();
-			else problem = bench().fault;
+			if (await bench().log('brace', trial, about)) {
+				clear();
+				first?.focus(); // ready for the next
+			} else problem = bench().fault;
 		} catch (error) {
 			problem = (error as ApiProblem).message;
 		}
@@ -140,6 +143,7 @@
 		<label>
 			<input
 				class="line-input num"
+				bind:this={first}
 				bind:value={brace}
 				placeholder={now === null ? 'brace' : reference.text(now, 'brace', false)}
 				aria-label="Brace listened to"

@@ -1,7 +1,9 @@
 <script lang="ts">
+	import { tick } from 'svelte';
 	import type { ApiProblem } from '$lib/api/client';
 	import type { Recorded } from '$lib/bench/recorded.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { refocus } from '$lib/frame/focus';
 	import SoundPlate from '$lib/plates/SoundPlate.svelte';
 
 	/** A recording on its outline: shots taken out and added, and one's own marked by ear. */
@@ -11,6 +13,7 @@
 	let wanted = $state(false);
 	let chosen = $state<number | null>(null);
 	let at = $state('');
+	let box = $state<HTMLElement>();
 	const marking = $derived(ask !== null || wanted);
 
 	async function tried(work: () => Promise<void>): Promise<void> {
@@ -32,24 +35,29 @@
 		chosen = null;
 		wanted = false;
 		await tried(() => recorded.mark(seconds));
+		// The button pressed has gone: on to the shots that were found.
+		await tick();
+		refocus(box?.querySelector<HTMLElement>('[role="button"][tabindex="0"]') ?? undefined);
 	}
 </script>
 
 {#if recorded.sound}
-	<SoundPlate
-		sound={recorded.sound}
-		out={recorded.out}
-		{marking}
-		{chosen}
-		onpress={(seconds) => (marking ? choose(seconds) : recorded.press(seconds))}
-		onadd={(seconds) => void tried(() => recorded.add(seconds))}
-	/>
+	<div bind:this={box}>
+		<SoundPlate
+			sound={recorded.sound}
+			out={recorded.out}
+			{marking}
+			{chosen}
+			onpress={(seconds) => (marking ? choose(seconds) : recorded.press(seconds))}
+			onadd={(seconds) => void tried(() => recorded.add(seconds))}
+		/>
+	</div>
 	{#if marking}
 		<p class="asked" aria-live="polite">
 			<strong>{ask ?? 'Mark one shot of your own.'}</strong>
 			{#if chosen === null}
-				Press one of your own shots on the outline: it is played, and the others are told by their
-				likeness to it.
+				Press one of your own shots on the outline (the arrow keys go from sound to sound): it is
+				played, and the others are told by their likeness to it.
 			{:else}
 				The sound at {reference.text(chosen, 'seconds')}:
 				<button type="button" class="link" onclick={() => recorded.play(chosen!)}>Hear again</button

@@ -22,10 +22,20 @@
 		other: 'other'
 	};
 	const spoilt = { clipped: 'clipped', cut: 'cut off', wind: 'blown over' };
-	function key(e: KeyboardEvent, at: number): void {
-		if (e.key !== 'Enter' && e.key !== ' ') return;
+	/** One stop for the Tab key; the arrows go from sound to sound. */
+	const places = $derived(
+		sound.events.filter((e) => marking || e.kind === 'shot').map((e) => e.at_s)
+	);
+	let last = $state<number | null>(null);
+	const active = $derived(last !== null && places.includes(last) ? last : places[0]);
+	function key(e: KeyboardEvent & { currentTarget: Element }, at: number): void {
+		const by = { ArrowRight: 1, ArrowLeft: -1 }[e.key];
+		if (by !== undefined) {
+			last = places[Math.min(Math.max(places.indexOf(at) + by, 0), places.length - 1)]!;
+			e.currentTarget.parentElement?.querySelector<SVGElement>(`[data-at="${last}"]`)?.focus();
+		} else if (e.key === 'Enter' || e.key === ' ') onpress(at);
+		else return;
 		e.preventDefault();
-		onpress(at);
 	}
 	const low = $derived(sound.noise_db - 6);
 	const high = $derived(Math.max(...sound.outline_db, low + 10) + 4);
@@ -74,7 +84,9 @@
 				{@const here = chosen === event.at_s}
 				<g
 					role="button"
-					tabindex="0"
+					tabindex={event.at_s === active ? 0 : -1}
+					data-at={event.at_s}
+					onfocus={() => (last = event.at_s)}
 					aria-pressed={here}
 					aria-label="Sound at {event.at_s.toFixed(2)} s, {event.level_db.toFixed(1)} dB"
 					onclick={() => onpress(event.at_s)}
@@ -98,7 +110,9 @@
 			{:else if event.kind === 'shot'}
 				<g
 					role="button"
-					tabindex="0"
+					tabindex={event.at_s === active ? 0 : -1}
+					data-at={event.at_s}
+					onfocus={() => (last = event.at_s)}
 					aria-pressed={!gone}
 					aria-label="Shot at {event.at_s.toFixed(2)} s, {event.level_db.toFixed(1)} dB"
 					onclick={() => onpress(event.at_s)}

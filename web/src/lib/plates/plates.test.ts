@@ -155,6 +155,13 @@ describe('a recording', () => {
 		]);
 		await fireEvent.keyDown(sounds[2]!, { key: ' ' });
 		expect(onpress.mock.calls).toEqual([[1.4]]);
+		// One stop for the Tab key, the arrows go on from there and not beyond the ends.
+		sounds[2]!.focus();
+		await fireEvent.keyDown(sounds[2]!, { key: 'ArrowRight' });
+		expect(document.activeElement).toBe(sounds[3]);
+		await fireEvent.keyDown(sounds[3]!, { key: 'ArrowRight' });
+		expect(document.activeElement).toBe(sounds[3]);
+		expect(sounds.map((s) => s.getAttribute('tabindex'))).toEqual(['-1', '-1', '-1', '0']);
 		await fireEvent.click(screen.getByRole('presentation', { hidden: true }));
 		expect(onadd).not.toHaveBeenCalled();
 	});
