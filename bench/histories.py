@@ -22,7 +22,7 @@ from sqlalchemy import select
 
 from lyrandis.api.app import create_app
 from lyrandis.core.history import Entry, replay
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.trials import BraceTrial, HoldTrial, InspectionTrial, QuietTrial, WeighingTrial
 from lyrandis.desk.rigs import Desk
 from lyrandis.store.tables import EntryRow

@@ -15,7 +15,7 @@ from scipy.optimize import brentq
 from lyrandis.core.bow.form import BUNDLE_STIFFNESS_N, brace_to_pivot_in, limb_of
 from lyrandis.core.bow.geometry import contact, t_at_brace
 from lyrandis.core.flight.trajectory import AimedArrow, shaft_angle
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.units import G_STANDARD, M_PER_IN, N_PER_LBF
 
 

@@ -12,7 +12,7 @@ from rich.table import Table
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.stations import views
 from reference import PlainBow, plain_crawl
 

@@ -6,7 +6,7 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed, value_at
 from lyrandis.core.fit.first_rig import EYE_ABOVE_NOCK_MM, RELEASE, first_rig, form_start
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.stations import views
 
 FORMS = ["recurve", "hybrid", "longbow", "static_tip"]

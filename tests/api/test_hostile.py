@@ -10,7 +10,7 @@ import pytest
 import soundfile
 
 from lyrandis.api.security import MOST_BODY_BYTES
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 
 NEW = Rig(name="Test rig").model_dump(mode="json")
 

@@ -8,7 +8,7 @@ import time
 import pytest
 
 from lyrandis.core.history import Entry
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.files.rig_json import write_rig
 from lyrandis.files.wav import write_wav
 from lyrandis.instruments.recorder import SimulatedRecorder

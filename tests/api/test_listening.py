@@ -5,7 +5,7 @@ import json
 import pytest
 from sessions import on_a_range
 
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.files.wav import write_wav
 
 BOW = {"form": "recurve", "length_in": 68, "marked_weight_lbf": 36}

@@ -8,7 +8,7 @@ from fastapi.testclient import TestClient
 from pypdf import PdfReader
 
 from lyrandis.api.app import create_app
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 
 NEW = Rig(name="Test rig").model_dump(mode="json")
 

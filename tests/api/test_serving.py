@@ -11,7 +11,7 @@ from lyrandis.api.app import create_app
 from lyrandis.api.names import is_any, own_names
 from lyrandis.api.security import LEAST_TOKEN, LOCAL_HOSTS, Guesses
 from lyrandis.cli import app as command_line
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.settings import new_token
 
 NEW = Rig(name="Test rig").model_dump(mode="json")

@@ -5,7 +5,7 @@ from datetime import date, timedelta
 import pytest
 from icalendar import Calendar
 
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 
 HOLD = {"kind": "hold", "weight_lbf": 36.4, "seconds": 11.0, "ended": "shaking"}
 DRAW = {

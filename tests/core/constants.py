@@ -8,7 +8,7 @@ from pathlib import Path
 import numpy as np
 
 import lyrandis.core
-from lyrandis.core.rig import SchoolNumbers
+from lyrandis.core.parts import SchoolNumbers
 
 CORE = Path(lyrandis.core.__file__).parent
 # Tables of ways to write a unit, and examples of it, held by their own tests.

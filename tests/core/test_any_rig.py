@@ -10,7 +10,7 @@ from any_rig import SETTINGS, SOME
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.stations import views
 
 

@@ -13,7 +13,7 @@ from lyrandis.core.arrow.window import spine_window, stiff_enough_spine
 from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.rig import Archer, Arrow, Bow, String
+from lyrandis.core.parts import Archer, Arrow, Bow, String
 from lyrandis.core.units import KG_PER_GRAIN
 
 STRING_65 = String(mass_gr=6.5 / 1000 / KG_PER_GRAIN)

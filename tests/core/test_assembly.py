@@ -5,7 +5,7 @@ import pytest
 from lyrandis.core.assembly import STEPS, kind_of, steps_for
 from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed
-from lyrandis.core.rig import Bow, Rig
+from lyrandis.core.parts import Bow, Rig
 from lyrandis.core.route import Mark, states
 from lyrandis.core.stations import TELLERS, views
 

@@ -24,7 +24,7 @@ from lyrandis.core.bow.statics import rebraced, solve
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.fields import changed
-from lyrandis.core.rig import Archer, Arrow, Bow, Rig, String
+from lyrandis.core.parts import Archer, Arrow, Bow, Rig, String
 
 LB_N, IN_M = 4.4482216152605, 0.0254
 

@@ -6,7 +6,7 @@ import pytest
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
-from lyrandis.core.rig import Bow, Rig
+from lyrandis.core.parts import Bow, Rig
 from lyrandis.core.stations import TELLERS
 from lyrandis.core.trials import BraceTrial, KeptTrial
 from lyrandis.core.tune.groups import wide, widest_by_chance

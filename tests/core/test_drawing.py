@@ -6,7 +6,7 @@ import pytest
 from lyrandis.core.bow.drawing import limb_line, pose
 from lyrandis.core.bow.form import FORMS
 from lyrandis.core.bow.statics import solve
-from lyrandis.core.rig import Bow
+from lyrandis.core.parts import Bow
 from lyrandis.core.units import M_PER_IN
 
 BOWS = [Bow(form=form, length_in=shape.reference_length_in) for form, shape in FORMS.items()]

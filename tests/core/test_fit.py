@@ -18,7 +18,7 @@ from lyrandis.core.fit.draw_length import (
     true_draw_in,
 )
 from lyrandis.core.fit.length_map import length_map
-from lyrandis.core.rig import Archer, Bow, SchoolNumbers, String
+from lyrandis.core.parts import Archer, Bow, SchoolNumbers, String
 from lyrandis.core.string.measures import string_fit
 from lyrandis.core.tune.brace import brace_effect, brace_height, by_reference_in, start_in
 

@@ -21,7 +21,7 @@ from lyrandis.core.fit.limbs import bolts, limb_pair
 from lyrandis.core.fit.line_up import line_up
 from lyrandis.core.fit.reach import reach
 from lyrandis.core.fit.step_up import weight_steps
-from lyrandis.core.rig import Archer, Bow, Limbs, Rig, SchoolNumbers, StepUp
+from lyrandis.core.parts import Archer, Bow, Limbs, Rig, SchoolNumbers, StepUp
 from lyrandis.core.stations import TELLERS
 
 NUMBERS = SchoolNumbers()

@@ -14,7 +14,7 @@ from lyrandis.core.bow.geometry import (
     tip_point,
 )
 from lyrandis.core.bow.statics import solve
-from lyrandis.core.rig import Bow
+from lyrandis.core.parts import Bow
 
 LIMBS = {form: limb_of(Bow(form=form, length_in=FORMS[form].reference_length_in)) for form in FORMS}
 BENDS = np.array([-0.5, -0.2, -1e-5, 0.0, 1e-5, 3e-4, 0.3, 0.9, 1.4])

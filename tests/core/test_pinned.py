@@ -29,7 +29,7 @@ from lyrandis.core.flight.trajectory import (
     impact_m,
     shaft_angle,
 )
-from lyrandis.core.rig import Archer, Arrow, Bow, Rig, String
+from lyrandis.core.parts import Archer, Arrow, Bow, Rig, String
 from lyrandis.core.string.measures import (
     string_mass_g,
     usual_length_in,

@@ -7,7 +7,7 @@ import pytest
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.bench.quiet import quiet_of
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.route import STATIONS, WATCHES
 from lyrandis.core.stations import TELLERS
 from lyrandis.core.trials import BraceTrial, KeptTrial, QuietTrial

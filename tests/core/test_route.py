@@ -9,7 +9,7 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed, field_notes, refused, value_at
 from lyrandis.core.history import Change, Entry, changes_between, replay
 from lyrandis.core.logbook import sentences
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.route import READS, ROUTE, STATIONS, WATCHES, Mark, states
 from lyrandis.core.trials import Trial
 

@@ -4,7 +4,7 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed
 from lyrandis.core.fit.step_up import begun
 from lyrandis.core.inspection import INSPECT_EVERY_DAYS, PLACES
-from lyrandis.core.rig import Rig, StepUp
+from lyrandis.core.parts import Rig, StepUp
 from lyrandis.core.route import Mark, states
 from lyrandis.core.schedule import hours_braced, schedule
 from lyrandis.core.stations import TELLERS

@@ -19,7 +19,7 @@ from lyrandis.core.arrow.shot import (
 from lyrandis.core.bench import Bench
 from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.rig import Bow, Rig, String
+from lyrandis.core.parts import Bow, Rig, String
 from lyrandis.core.string.measures import string_mass_gr, usual_mass_gr, usual_strands
 from lyrandis.core.units import G_STANDARD, KG_PER_GRAIN
 

@@ -11,7 +11,7 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed
 from lyrandis.core.fit.draw_length import draw_lines
 from lyrandis.core.flight.trajectory import AimedArrow
-from lyrandis.core.rig import Archer, Bow, Rig
+from lyrandis.core.parts import Archer, Bow, Rig
 
 AIMED = AimedArrow(speed_mps=50, eye_mm=110, nock_to_tip_m=0.75)
 

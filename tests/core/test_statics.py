@@ -17,7 +17,7 @@ from lyrandis.core.bow.form import FORMS, brace_to_pivot_in, default_brace_in
 from lyrandis.core.bow.geometry import contact
 from lyrandis.core.bow.statics import rebraced, solve
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.rig import Archer, Bow, Rig
+from lyrandis.core.parts import Archer, Bow, Rig
 from lyrandis.core.stations import TELLERS
 from lyrandis.core.string.twists import brace_per_string_slack
 from lyrandis.core.units import M_PER_IN, N_PER_LBF

@@ -6,7 +6,7 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed, field_notes
 from lyrandis.core.findings import LEVELS, Said, say
 from lyrandis.core.flight.trajectory import drag_per_m
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.stations import views
 from lyrandis.core.tally import tally
 

@@ -5,7 +5,7 @@ import pytest
 from lyrandis.core.arrow.build import build
 from lyrandis.core.bow.form import FORMS
 from lyrandis.core.fields import field_notes
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.route import ROUTE
 from lyrandis.core.terms import CONFUSIONS, TERMS, drawings
 from lyrandis.core.units import QUANTITIES

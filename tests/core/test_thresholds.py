@@ -20,7 +20,7 @@ from lyrandis.core.fit.bow_length import of_length
 from lyrandis.core.fit.draw_length import true_draw_in
 from lyrandis.core.fit.first_rig import form_start
 from lyrandis.core.flight.trajectory import crawl_for_mm, drag_per_m, impact_m, point_on_m
-from lyrandis.core.rig import Bow, Rig, String
+from lyrandis.core.parts import Bow, Rig, String
 from lyrandis.core.route import READS, ROUTE, WATCHES, Mark, states
 from lyrandis.core.schedule import hours_braced, schedule
 from lyrandis.core.stations import TELLERS, bow_length

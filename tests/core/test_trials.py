@@ -9,7 +9,7 @@ from lyrandis.core.fit.hold import judge
 from lyrandis.core.history import Change, Entry, replay
 from lyrandis.core.inspection import PLACES
 from lyrandis.core.logbook import sentences
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.stations import TELLERS
 from lyrandis.core.trials import (
     DrawTrial,

@@ -9,7 +9,7 @@ from lyrandis.core.bow.form import FORMS
 from lyrandis.core.fields import changed
 from lyrandis.core.findings import Action, mind, say, stop
 from lyrandis.core.fit.first_rig import RELEASE, first_rig, with_first_arrow
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.stations import TELLERS, views
 from lyrandis.core.stations.dangers import danger, dangers
 from lyrandis.core.stations.tried import Proof

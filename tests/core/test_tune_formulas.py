@@ -21,7 +21,7 @@ from lyrandis.core.bow.statics import rebraced, solve
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.flight.trajectory import AimedArrow, crawl_for_mm, impact_m, point_on_m
-from lyrandis.core.rig import Archer, Arrow, Bow, Rig, String
+from lyrandis.core.parts import Archer, Arrow, Bow, Rig, String
 from lyrandis.core.string.measures import string_fit, string_mass_gr
 from lyrandis.core.string.twists import (
     brace_per_string_slack,

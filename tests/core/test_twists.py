@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 
 from lyrandis.core.bow.statics import rebraced, solve
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.rig import Bow, String
+from lyrandis.core.parts import Bow, String
 from lyrandis.core.string.twists import (
     FACTOR_SD,
     brace_per_string_slack,

@@ -10,7 +10,7 @@ from any_rig import SOME
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.history import Entry
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.trials import KINDS
 from lyrandis.core.upcast import FORM, entry_document, rig_document, trial_document
 

@@ -7,7 +7,7 @@ from hypothesis import given, settings
 from any_rig import SETTINGS, SOME
 from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.desk.shown import bench_view
 from lyrandis.files.sheet import rig_sheet
 

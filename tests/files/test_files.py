@@ -15,7 +15,7 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.history import Entry, changes_between
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.route import READS
 from lyrandis.core.schedule import schedule
 from lyrandis.core.tally import tally

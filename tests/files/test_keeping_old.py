@@ -2,7 +2,7 @@
 
 import json
 
-from lyrandis.core.rig import Rig, SchoolNumbers
+from lyrandis.core.parts import Rig, SchoolNumbers
 from lyrandis.files.rig_json import read_rig, write_rig
 
 

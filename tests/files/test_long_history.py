@@ -8,7 +8,7 @@ import pytest
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.history import MOST_ENTRIES, Change, Entry
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.desk.rigs import Desk
 from lyrandis.files.rig_json import read_rig, rig_text, write_rig
 from lyrandis.store.database import open_database

@@ -5,7 +5,7 @@ from itertools import pairwise
 import numpy as np
 import pytest
 
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.sound.events import analyse
 from lyrandis.instruments.recorder import SimulatedRecorder, of_rig
 

@@ -10,7 +10,7 @@ from hypothesis import strategies as st
 from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.bow.readings import thinned
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.rig import Bow, Rig
+from lyrandis.core.parts import Bow, Rig
 from lyrandis.files.readings_csv import MOST_BYTES, read_readings, write_readings
 from lyrandis.instruments.protocol import Instrument
 from lyrandis.instruments.scale import READINGS, ScaleReading, SimulatedScale

@@ -12,7 +12,7 @@ import pytest
 from typer.testing import CliRunner
 
 from lyrandis.cli import app
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.store.database import FILE_NAME, open_database
 from lyrandis.store.rigs import RigStore
 

@@ -8,7 +8,7 @@ import pytest
 from earlier import old_folder
 from sqlalchemy import event
 
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.demo import folder as demo_folder
 from lyrandis.store import database, restore
 from lyrandis.store.kept import Kept

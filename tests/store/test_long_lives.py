@@ -9,7 +9,7 @@ from hypothesis import strategies as st
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed, difference
 from lyrandis.core.history import Entry, State, UnreadEntry, fates, replay
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.summary import summary
 from lyrandis.core.trials import BraceTrial, HoldTrial
 from lyrandis.desk.views import view_of

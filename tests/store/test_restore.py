@@ -9,7 +9,7 @@ from earlier import old_folder
 from typer.testing import CliRunner
 
 from lyrandis.cli import app
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.demo import folder as demo_folder
 from lyrandis.store import database
 from lyrandis.store.database import FILE_NAME

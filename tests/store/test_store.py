@@ -11,7 +11,7 @@ from sqlalchemy.exc import IntegrityError
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.rig import Bow, Rig
+from lyrandis.core.parts import Bow, Rig
 from lyrandis.core.route import states
 from lyrandis.core.schedule import schedule
 from lyrandis.core.stations import views

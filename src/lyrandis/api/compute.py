@@ -29,7 +29,7 @@ from lyrandis.core.flight.trajectory import (
     STROKE_M,
     AimedArrow,
 )
-from lyrandis.core.rig import (
+from lyrandis.core.parts import (
     Archer,
     Arrow,
     Bow,

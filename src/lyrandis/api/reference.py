@@ -19,7 +19,7 @@ from lyrandis.core.fields import FieldNote, field_notes
 from lyrandis.core.fit.bow_length import SCHOOL_TITLES, VERDICT_WORDS
 from lyrandis.core.fit.first_rig import EYE_ABOVE_NOCK_MM, RELEASE, form_start
 from lyrandis.core.inspection import PLACES
-from lyrandis.core.rig import Bow, Form, Rig
+from lyrandis.core.parts import Bow, Form, Rig
 from lyrandis.core.route import ROUTE
 from lyrandis.core.terms import CONFUSIONS, TERMS, Confusion, Drawing, Term, drawings
 from lyrandis.core.trials import KINDS

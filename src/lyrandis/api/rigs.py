@@ -21,7 +21,7 @@ from lyrandis.core.fields import changed
 from lyrandis.core.fit.first_rig import first_rig
 from lyrandis.core.fit.line_up import Lined, line_up
 from lyrandis.core.history import MOST_ENTRIES
-from lyrandis.core.rig import Form, Hand, Name, Release, Rig, Short
+from lyrandis.core.parts import Form, Hand, Name, Release, Rig, Short
 from lyrandis.core.route import StationState, states
 from lyrandis.core.schedule import Due
 from lyrandis.core.stops import Standing, StationId

@@ -13,7 +13,7 @@ from lyrandis.api.problems import PROBLEM_RESPONSES, answers
 from lyrandis.core.bench import Bench
 from lyrandis.core.bow.readings import thinned
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.files.readings_csv import MOST_BYTES, read_readings, write_readings
 from lyrandis.instruments.scale import READINGS, SimulatedScale
 from lyrandis.jobs import Job, Jobs, Tell

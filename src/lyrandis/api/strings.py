@@ -10,7 +10,7 @@ from lyrandis.api.compute import Request, named
 from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.bow.statics import solve
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.rig import Bow, String
+from lyrandis.core.parts import Bow, String
 from lyrandis.core.string.measures import usual_length_in
 from lyrandis.core.string.settling import settle
 from lyrandis.core.string.twists import Twisted, twist

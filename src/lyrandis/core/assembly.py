@@ -8,7 +8,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from typing import Literal
 
-from lyrandis.core.rig import Bow
+from lyrandis.core.parts import Bow
 
 Kind = Literal["takedown", "one_piece", "static_tip"]
 Place = Literal[

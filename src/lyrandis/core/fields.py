@@ -16,7 +16,7 @@ from pydantic_core import ErrorDetails
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, Value, joined, say
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.units import QUANTITIES
 from lyrandis.core.words import WORDS
 

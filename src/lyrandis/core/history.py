@@ -14,7 +14,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from lyrandis.core.dates import Moment
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed, value_at
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.route import Mark
 from lyrandis.core.stops import Standing, StationId
 from lyrandis.core.trials import KeptTrial, Trial

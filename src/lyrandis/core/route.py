@@ -21,7 +21,7 @@ from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, say
 from lyrandis.core.fit.draw_length import true_draw_in
-from lyrandis.core.rig import Limbs, Rig, SchoolNumbers, StepUp
+from lyrandis.core.parts import Limbs, Rig, SchoolNumbers, StepUp
 from lyrandis.core.stops import Standing, StationId
 from lyrandis.core.words import word
 

@@ -14,7 +14,7 @@ from lyrandis.core.assembly import steps_for
 from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.fit.draw_length import DrawLength, draw_length
 from lyrandis.core.inspection import PLACES
-from lyrandis.core.rig import Archer, Arrow, Bow, Rig, String
+from lyrandis.core.parts import Archer, Arrow, Bow, Rig, String
 from lyrandis.core.stops import Standing
 from lyrandis.core.trials import (
     BraceTrial,

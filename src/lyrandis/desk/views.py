@@ -10,7 +10,7 @@ from pydantic import BaseModel
 from lyrandis.core.findings import Said
 from lyrandis.core.history import Entry
 from lyrandis.core.logbook import entry_said
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.route import StationState, moved_since, states
 from lyrandis.core.trials import KeptTrial, Trial, TrialKind
 from lyrandis.store.kept import Kept, Listed, Unreadable

@@ -18,7 +18,7 @@ from lyrandis.core.dates import Moment
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import refused
 from lyrandis.core.history import MOST_ENTRIES, Entry, replay
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.strict import MOST_DEPTH, MOST_KEYS, refuse_unfit
 from lyrandis.core.upcast import FORM, entry_document, rig_document
 

@@ -22,7 +22,7 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.dates import day_of
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Finding
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.schedule import Due
 from lyrandis.core.stations import views
 from lyrandis.core.string.measures import MASS_SD_SHARE

@@ -13,7 +13,7 @@ import numpy as np
 from lyrandis.core.arrays import Array
 from lyrandis.core.bench import Bench
 from lyrandis.core.bow.form import brace_range_in, brace_reference_offset_in, brace_to_pivot_in
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.sound.weighting import a_weighted
 from lyrandis.core.tune.quiet import CHECKS, CheckId
 from lyrandis.core.units import MM_PER_IN

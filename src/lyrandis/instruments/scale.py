@@ -13,7 +13,7 @@ from typing import NamedTuple
 import numpy as np
 
 from lyrandis.core.bow.curve import force_draw
-from lyrandis.core.rig import Bow, StringMaterial
+from lyrandis.core.parts import Bow, StringMaterial
 
 MARKING_SD_SHARE = 0.03  # how far bows are from their marking
 READINGS = 60

@@ -30,7 +30,7 @@ from sqlalchemy import (
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.history import Entry, Fates, State, after, fates, log_trial
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.summary import Summary, summary
 from lyrandis.core.trials import KeptTrial
 from lyrandis.store.kept import ENTRY_COLUMNS, Kept, entry_of, name_of, where

@@ -11,7 +11,7 @@ from pydantic import ValidationError
 
 from lyrandis.core.fields import refused
 from lyrandis.core.history import Entry, Kind, Replay, UnreadEntry
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.summary import Summary
 from lyrandis.core.upcast import entry_document
 from lyrandis.store.loose import Broken

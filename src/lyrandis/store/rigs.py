@@ -12,7 +12,7 @@ from sqlalchemy.orm import Session
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.history import MOST_ENTRIES, Change, Entry, Kind, UnreadEntry, changes_between
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.route import STATIONS
 from lyrandis.core.stops import Standing
 from lyrandis.core.trials import KeptTrial

@@ -15,7 +15,7 @@ from pydantic import TypeAdapter, ValidationError
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed, difference, refused
 from lyrandis.core.history import State
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.route import Mark
 from lyrandis.core.summary import Summary
 from lyrandis.core.trials import Trial

@@ -5,7 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 
 from lyrandis.core.arrow.spine import pounds_26in, stiffness_n_m2
-from lyrandis.core.rig import Arrow
+from lyrandis.core.parts import Arrow
 from lyrandis.core.units import KG_PER_GRAIN, M_PER_IN
 
 FLETCHING_CENTRE_IN = 2.75  # ahead of the throat; a 4 in feather set 3/4 in from it

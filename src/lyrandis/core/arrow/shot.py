@@ -15,7 +15,7 @@ import numpy as np
 from lyrandis.core.arrays import Array
 from lyrandis.core.bow.curve import ForceDraw
 from lyrandis.core.estimate import Estimate, Source
-from lyrandis.core.rig import Bow, String
+from lyrandis.core.parts import Bow, String
 from lyrandis.core.string.measures import usual_mass_gr
 from lyrandis.core.units import J_PER_FTLB, KG_PER_GRAIN, M_PER_FT
 

@@ -14,7 +14,7 @@ from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import Said, say
-from lyrandis.core.rig import Archer, Arrow, Bow, String
+from lyrandis.core.parts import Archer, Arrow, Bow, String
 from lyrandis.core.string.measures import string_mass_g
 from lyrandis.core.units import KG_PER_GRAIN
 

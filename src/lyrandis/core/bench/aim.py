@@ -21,7 +21,7 @@ from lyrandis.core.bench.arrow import ArrowBench
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.flight.trajectory import AimedArrow, drag_per_m, points_on_m
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.units import M_PER_FT, M_PER_IN
 
 POINT_LENGTH_M = 0.025  # the tip stands this far ahead of the back of the point

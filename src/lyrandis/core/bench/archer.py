@@ -12,7 +12,7 @@ from lyrandis.core.fit.draw_history import DrawHistory, draw_history, draw_point
 from lyrandis.core.fit.draw_length import true_draw_in
 from lyrandis.core.fit.hold import Held, Hold, hold
 from lyrandis.core.fit.step_up import WeightStep, weight_steps
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.trials import KeptTrial, standing
 
 

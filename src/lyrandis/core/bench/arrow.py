@@ -24,7 +24,7 @@ from lyrandis.core.bench.archer import ArcherBench
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.limbs import LimbPair, limb_pair
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 
 
 @dataclass(frozen=True)

@@ -14,7 +14,7 @@ from lyrandis.core.bench.fit import FitBench
 from lyrandis.core.bench.quiet import quiet_of
 from lyrandis.core.bench.string import StringBench
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.trials import KeptTrial
 from lyrandis.core.tune.nock_point import NockStart, nock_start
 from lyrandis.core.tune.quiet import Quiet

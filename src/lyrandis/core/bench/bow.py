@@ -15,7 +15,7 @@ from lyrandis.core.findings import say
 from lyrandis.core.fit.hold import Hold
 from lyrandis.core.fit.limbs import BoltTurn, bolts
 from lyrandis.core.fit.step_up import WeightStep
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 
 
 @dataclass(frozen=True)

@@ -10,7 +10,7 @@ import numpy as np
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bow.form import own_brace_in
 from lyrandis.core.dates import days_between
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.route import moved_since
 from lyrandis.core.string.measures import usual_length_in
 from lyrandis.core.string.twists import reach_in

@@ -19,7 +19,7 @@ from lyrandis.core.fit.bow_length import (
 from lyrandis.core.fit.candidates import Candidate, Equal, candidates
 from lyrandis.core.fit.length_map import LengthMap, length_map
 from lyrandis.core.fit.reach import Reach, reach
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 
 
 @dataclass(frozen=True)

@@ -7,7 +7,7 @@ from functools import cached_property
 
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bow.form import own_brace_in
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.string.measures import StringFit, string_fit
 from lyrandis.core.string.settling import Settling, settle
 from lyrandis.core.string.twists import same_string

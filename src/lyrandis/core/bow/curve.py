@@ -18,7 +18,7 @@ from lyrandis.core.bow.form import TRADE_OFFSET_IN, brace_to_pivot_in, default_b
 from lyrandis.core.bow.statics import Statics, solve
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import say
-from lyrandis.core.rig import Bow, StringMaterial
+from lyrandis.core.parts import Bow, StringMaterial
 from lyrandis.core.units import J_PER_FTLB, M_PER_IN, N_PER_LBF
 
 STACK_FACTOR = 1.35

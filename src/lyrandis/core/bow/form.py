@@ -11,7 +11,7 @@ from dataclasses import dataclass
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import say
-from lyrandis.core.rig import Bow, BraceReference, StringMaterial
+from lyrandis.core.parts import Bow, BraceReference, StringMaterial
 from lyrandis.core.units import M_PER_IN
 
 TRADE_OFFSET_IN = 1.75  # trade draw = string to pivot + 1 3/4 in

@@ -24,7 +24,7 @@ from lyrandis.core.bow.form import (
 from lyrandis.core.bow.geometry import contact, contact_at, t_at_brace
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import say
-from lyrandis.core.rig import Bow, StringMaterial
+from lyrandis.core.parts import Bow, StringMaterial
 from lyrandis.core.units import M_PER_IN, N_PER_LBF
 
 _STEP_RAD = 0.15

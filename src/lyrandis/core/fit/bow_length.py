@@ -12,7 +12,7 @@ from typing import Literal
 from lyrandis.core.bow.curve import force_draw, refuse_past_end, stack_onset_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, say
-from lyrandis.core.rig import Archer, Bow, Form, Release, SchoolNumbers, StringMaterial, Use
+from lyrandis.core.parts import Archer, Bow, Form, Release, SchoolNumbers, StringMaterial, Use
 
 SchoolId = Literal["limb_first", "ladder", "ratio_band", "stack_reserve", "string_angle"]
 SchoolVerdict = Literal["fits", "too_short", "too_long", "silent"]

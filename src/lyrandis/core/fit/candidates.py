@@ -30,7 +30,7 @@ from lyrandis.core.fit.bow_length import (
     schools,
     verdict,
 )
-from lyrandis.core.rig import Archer, Bow, Form, SchoolNumbers, StringMaterial, Use
+from lyrandis.core.parts import Archer, Bow, Form, SchoolNumbers, StringMaterial, Use
 
 RISERS_IN = (17.0, 19.0, 21.0, 23.0, 25.0, 27.0)
 USUAL_GPP = 9.0

@@ -8,7 +8,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from lyrandis.core.dates import days_between
-from lyrandis.core.rig import DrawMethod
+from lyrandis.core.parts import DrawMethod
 
 LEAST_DAYS = 14
 LEAST_SD_IN = 1 / 16  # a tape is read no finer

@@ -18,7 +18,7 @@ from lyrandis.core.bow.form import TRADE_OFFSET_IN
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import say
-from lyrandis.core.rig import Archer, Bow, DrawMethod, Release, StringMaterial
+from lyrandis.core.parts import Archer, Bow, DrawMethod, Release, StringMaterial
 from lyrandis.core.units import MM_PER_IN
 
 Convention = Literal["trade", "pivot", "back"]

@@ -17,7 +17,7 @@ from lyrandis.core.bow.form import FORMS
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.fit.draw_length import true_draw_in
-from lyrandis.core.rig import Anchor, Form, Hand, Release, Rig
+from lyrandis.core.parts import Anchor, Form, Hand, Release, Rig
 
 EYE_ABOVE_NOCK_MM: dict[Anchor, float] = {"under_chin": 112, "cheek": 72}
 RELEASE: dict[Form, Release] = {

@@ -9,7 +9,7 @@ import numpy as np
 from lyrandis.core.bow.curve import force_draw, stack_onset_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fit.bow_length import LENGTHS_IN, idle_ratio, of_length
-from lyrandis.core.rig import Bow, StringMaterial
+from lyrandis.core.parts import Bow, StringMaterial
 
 OVERDRAWN_PAST_IN = 2.0  # never several inches inside the stack (practice, school d)
 _STEP_IN = 2.0

@@ -18,7 +18,7 @@ import numpy as np
 from lyrandis.core.bow.form import TRADE_OFFSET_IN
 from lyrandis.core.bow.statics import rebraced, solve
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.rig import Bow, Limbs, StringMaterial
+from lyrandis.core.parts import Bow, Limbs, StringMaterial
 from lyrandis.core.units import M_PER_IN, MM_PER_IN
 
 LimbVerdict = Literal["unknown", "pair", "small", "stopgap"]

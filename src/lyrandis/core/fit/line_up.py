@@ -13,7 +13,7 @@ from lyrandis.core.bow.form import riser_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fit.bow_length import angle_and_reserve, of_length
 from lyrandis.core.fit.candidates import Equal
-from lyrandis.core.rig import Bow
+from lyrandis.core.parts import Bow
 
 MOST = 3
 

@@ -8,7 +8,7 @@ from typing import Literal
 from lyrandis.core.bow.curve import ForceDraw
 from lyrandis.core.fit.bow_length import idle_ratio
 from lyrandis.core.fit.length_map import OVERDRAWN_PAST_IN
-from lyrandis.core.rig import Bow
+from lyrandis.core.parts import Bow
 
 Region = Literal["hardly_worked", "comfortable", "near_stack", "stacks", "overdrawn", "past_end"]
 STEPS_IN = (-1.0, 0.0, 1.0, 2.0)

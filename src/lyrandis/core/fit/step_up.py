@@ -14,7 +14,7 @@ from lyrandis.core.dates import later
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import say
 from lyrandis.core.fit.hold import HELD_S, WANTED
-from lyrandis.core.rig import Archer, StepUp
+from lyrandis.core.parts import Archer, StepUp
 
 MOST_STEPS = 20
 

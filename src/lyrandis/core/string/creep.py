@@ -15,7 +15,7 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lyrandis.core.arrays import Array
-from lyrandis.core.rig import StringMaterial
+from lyrandis.core.parts import StringMaterial
 
 FORTNIGHT_H = 336.0
 # What the brace falls by in a fortnight [mm]: mean and sd of a normal kept positive.

@@ -7,7 +7,7 @@ from dataclasses import dataclass
 
 from lyrandis.core.bow.statics import Statics
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.rig import Bow, Form, String, StringMaterial
+from lyrandis.core.parts import Bow, Form, String, StringMaterial
 from lyrandis.core.units import KG_PER_GRAIN, M_PER_IN, N_PER_LBF
 
 SHORTER_IN: dict[Form, float] = {"longbow": 3, "hybrid": 3, "recurve": 4, "static_tip": 4.5}

@@ -17,7 +17,7 @@ from scipy.special import log_ndtr, ndtr, ndtri
 from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate, Source
-from lyrandis.core.rig import StringMaterial
+from lyrandis.core.parts import StringMaterial
 from lyrandis.core.string.creep import FALL_MM, FORTNIGHT_H, SHAPES, shapes
 from lyrandis.core.units import MM_PER_IN
 

@@ -18,7 +18,7 @@ import numpy as np
 from lyrandis.core.bow.statics import Statics, half_slack_at
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Finding, fine, mind, say, stop
-from lyrandis.core.rig import String, StringMaterial
+from lyrandis.core.parts import String, StringMaterial
 from lyrandis.core.units import M_PER_IN, MM_PER_IN
 
 PACKING = 0.8

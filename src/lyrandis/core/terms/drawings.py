@@ -17,7 +17,7 @@ from lyrandis.core.bow.form import FORMS, reference_offset_in
 from lyrandis.core.fields import changed
 from lyrandis.core.fit.draw_length import draw_lines
 from lyrandis.core.fit.first_rig import EYE_ABOVE_NOCK_MM, RELEASE, first_rig
-from lyrandis.core.rig import Bow, Form, Release, Rig
+from lyrandis.core.parts import Bow, Form, Release, Rig
 from lyrandis.core.string.measures import usual_length_in
 from lyrandis.core.terms.chapters import (
     AIMING,

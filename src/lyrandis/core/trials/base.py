@@ -12,7 +12,7 @@ from typing import Any, ClassVar
 
 from lyrandis.core.dates import Day
 from lyrandis.core.findings import Said
-from lyrandis.core.rig import Frozen, Rig, Short
+from lyrandis.core.parts import Frozen, Rig, Short
 from lyrandis.core.stops import StationId
 
 Cell = str | int | float | None

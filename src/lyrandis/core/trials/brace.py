@@ -8,7 +8,7 @@ import numpy as np
 from pydantic import Field
 
 from lyrandis.core.findings import Said, say
-from lyrandis.core.rig import BraceReference, measure
+from lyrandis.core.parts import BraceReference, measure
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase, listed
 

@@ -8,7 +8,7 @@ from pydantic import Field
 
 from lyrandis.core.findings import Said, say
 from lyrandis.core.fit.draw_length import Convention
-from lyrandis.core.rig import DrawMethod, measure
+from lyrandis.core.parts import DrawMethod, measure
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase, listed
 

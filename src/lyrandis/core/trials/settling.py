@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import ClassVar, Literal
 
 from lyrandis.core.findings import Said, say
-from lyrandis.core.rig import BraceReference, measure
+from lyrandis.core.parts import BraceReference, measure
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase
 

@@ -7,7 +7,7 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from lyrandis.core.findings import Said, say
-from lyrandis.core.rig import Reading
+from lyrandis.core.parts import Reading
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase
 

@@ -15,7 +15,7 @@ from lyrandis.core.bow.form import (
 )
 from lyrandis.core.bow.statics import Statics, half_slack_at
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.rig import Bow, BraceReference, String
+from lyrandis.core.parts import Bow, BraceReference, String
 from lyrandis.core.units import M_PER_IN
 
 ODD_STRING_IN = 1.5

@@ -17,7 +17,7 @@ from lyrandis.core.arrays import Array
 from lyrandis.core.bow.form import brace_range_in, brace_reference_offset_in
 from lyrandis.core.dates import days_between
 from lyrandis.core.findings import Said
-from lyrandis.core.rig import Bow
+from lyrandis.core.parts import Bow
 from lyrandis.core.tune.groups import wide
 from lyrandis.core.tune.loudness import Visit
 from lyrandis.core.tune.sweep import ANYWHERE_MM, Hearing, Verdict, hearing, toward

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from lyrandis.core.rig import Release, Rig
+from lyrandis.core.parts import Release, Rig
 from lyrandis.core.units import MM_PER_IN
 
 START_MM: dict[Release, tuple[float, float]] = {

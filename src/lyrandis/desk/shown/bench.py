@@ -19,7 +19,7 @@ from lyrandis.core.fit.draw_history import DrawHistory
 from lyrandis.core.fit.draw_length import DrawLines, draw_lines
 from lyrandis.core.fit.hold import Hold
 from lyrandis.core.fit.limbs import BoltTurn, LimbPair
-from lyrandis.core.rig import Rig
+from lyrandis.core.parts import Rig
 from lyrandis.core.stations import RailNote, StationView, notes, views
 from lyrandis.core.stops import StationId
 from lyrandis.core.string.measures import StringFit
