@@ -73,7 +73,7 @@ class TestJson:
 
     def test_a_file_of_the_first_version_is_read(self):
         one = entry(1, RIG, bow__brace_height_in=8.0)
-        text = write_rig(RIG, [one], AT).replace('"version": 4', '"version": 1')
+        text = write_rig(RIG, [one], AT).replace('"version": 5', '"version": 1')
         old = json.loads(text)
         for name in ("trial", "about"):
             del old["entries"][0][name]
@@ -93,7 +93,7 @@ class TestJson:
             (lambda _: "[" * 100_000, "format", "not a Lyrandis rig"),
             (lambda _: "{}", "format", "not a Lyrandis rig"),
             (lambda t: t.replace("lyrandis-rig", "other-rig"), "format", "not a Lyrandis rig"),
-            (lambda t: t.replace('"version": 4', '"version": 5'), "version", "not known"),
+            (lambda t: t.replace('"version": 5', '"version": 6'), "version", "not known"),
             (lambda t: t.replace('"trial": null', '"trial": {"kind": "dream"}'), "entries.0.trial", "dream"),
             (lambda t: t.replace('"about": null', '"about": 8'), "entries.0.about", "holds no trial"),
             (lambda t: t.replace('"length_in": 68', '"length_in": NaN'), "file", "NaN"),

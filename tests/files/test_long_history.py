@@ -46,7 +46,7 @@ def test_reading_costs_memory_for_entries_not_for_the_file():
 
     def peak(filler):
         entries = [adjust(i).model_dump(mode="json") for i in range(1, 2001)]
-        text = "".join(rig_text(AT, RIG.model_dump(mode="json"), entries))
+        text = "".join(rig_text(AT, RIG.model_dump(mode="json"), {}, entries))
         data = text.replace('"why": "so"', f'"why":{" " * filler}"so"').encode()
         tracemalloc.start()
         read_rig(io.BytesIO(data), never)
@@ -75,7 +75,7 @@ def test_reading_can_be_stopped():
 
 def spoilt(**changes):
     entry = adjust(1).model_dump(mode="json") | changes
-    return "".join(rig_text(AT, RIG.model_dump(mode="json"), [entry])).encode()
+    return "".join(rig_text(AT, RIG.model_dump(mode="json"), {}, [entry])).encode()
 
 
 @pytest.mark.parametrize(

@@ -87,8 +87,8 @@ def shared(tmp_path_factory):
 def test_whatever_was_done_the_snapshot_says_what_the_list_says(shared, acts):
     derived.CHECKPOINT_EVERY, usual = 3, derived.CHECKPOINT_EVERY
     try:
-        base = Rig(name="Any")
-        id = shared.create(base).id
+        made = shared.create(Rig(name="Any"))
+        id, base = made.id, made.base
         for act in acts:
             do(shared, id, act)
             says_the_same(shared.get(id), base, list(shared.entries(id)))
@@ -102,7 +102,7 @@ def test_whatever_was_done_the_snapshot_says_what_the_list_says(shared, acts):
         with shared.engine.begin() as connection:
             connection.exec_driver_sql("DELETE FROM snapshots")
         assert shared.get(id) == kept
-        taken = shared.create(base, entries)
+        taken = shared.create(base, entries, brought={})
         says_the_same(taken, base, entries)
         # And every page of the logbook speaks of the same entries.
         page = shared.page(id, None, 0, 500)
@@ -159,7 +159,7 @@ def test_the_latest_trials_count_and_the_earlier_ones_are_had_by_the_page(store)
     ]  # fmt: skip
     id = store.create(Rig(), entries).id
     kept = store.get(id)
-    every = sorted(replay(Rig(), entries).trials, key=lambda t: (t.day, t.seq), reverse=True)
+    every = sorted(replay(kept.base, entries).trials, key=lambda t: (t.day, t.seq), reverse=True)
     assert kept.present.trials == tuple(sorted(every[: present.MOST_TRIALS], key=lambda t: t.seq))
     paged, after = [], None
     while found := store.trials(id, "hold", after, 7):

@@ -83,8 +83,11 @@ def test_copy_begins_where_the_other_stands(store):
     store.keep(made.id, 0, {"bow.length_in": 66}, "bow-length")
     copy = store.copy(made.id, "Two")
     assert copy.base.bow.length_in == 66
-    assert copy.seq == 0
     assert copy.base.name == "Two"
+    assert copy.base.on == made.base.on  # the same bow and string, not others like them
+    stand = {s.station: s.state for s in states(copy.present.marks, copy.present.rig)}
+    assert stand.pop("bow-length") == "provisional"
+    assert set(stand.values()) == {"open"}
 
 
 def test_archive_and_back(store):
@@ -98,7 +101,7 @@ def test_the_file_is_wal_with_foreign_keys(store):
         assert connection.execute(text("PRAGMA journal_mode")).scalar() == "wal"
         assert connection.execute(text("PRAGMA foreign_keys")).scalar() == 1
         assert (
-            connection.execute(text("SELECT version_num FROM alembic_version")).scalar() == "0003"
+            connection.execute(text("SELECT version_num FROM alembic_version")).scalar() == "0004"
         )
 
 
@@ -151,7 +154,7 @@ def test_what_an_earlier_version_wrote_is_kept(tmp_path):
     assert kept.present.trials[0].trial.seconds == 9
     with pytest.raises(IntegrityError), store.engine.begin() as raw:
         raw.execute(text("UPDATE entries SET kind = 'other'"))
-    assert len(list(tmp_path.glob("before-0003-*.db"))) == 1
+    assert len(list(tmp_path.glob("before-0004-*.db"))) == 1
     store.engine.dispose()
 
 

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from functools import lru_cache
-from typing import Any, get_args
+from typing import Any, TypeVar, get_args
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 from pydantic.fields import FieldInfo
@@ -16,7 +16,8 @@ from pydantic_core import ErrorDetails
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, Value, joined, say
-from lyrandis.core.parts import Rig
+from lyrandis.core.parts import BODIES, OWNED, Frozen, On, Part, PartKind, Rig
+from lyrandis.core.parts.base import at
 from lyrandis.core.units import QUANTITIES
 from lyrandis.core.words import WORDS
 
@@ -86,6 +87,8 @@ def _walk(model: type[BaseModel], prefix: str) -> dict[str, FieldNote]:
     for name, info in model.model_fields.items():
         path = f"{prefix}{name}"
         inner = _model_of(info)
+        if inner is On:  # parts are put on, not typed
+            continue
         if inner is not None:
             notes |= _walk(inner, f"{path}.")
             continue
@@ -111,14 +114,49 @@ def field_notes() -> dict[str, FieldNote]:
     return _walk(Rig, "")
 
 
+@lru_cache(maxsize=len(BODIES))
+def part_notes(kind: PartKind) -> dict[str, FieldNote]:
+    """Every setting of a kind of part by its dotted path; options are called as on a rig."""
+    as_on_rig = {place: path for owned in OWNED.values() for path, place in owned.items()}
+    notes = _walk(Part, "")
+    notes.pop("of")
+    own = _walk(BODIES[kind], "of.")
+    for path in [path for path, note in own.items() if path == "of.kind" or not note.title]:
+        del own[path]
+    for path, note in own.items():
+        named = WORDS.get(f"{kind}.{path.removeprefix('of.')}")
+        words = named or WORDS.get(as_on_rig.get(path, ""))
+        own[path] = note.model_copy(update={"words": words or {}})
+    return notes | own
+
+
+def is_on(path: str) -> bool:
+    """Whether a path says which part is on a rig: such are put on, not typed."""
+    return path.startswith("on.") and path.removeprefix("on.") in On.model_fields
+
+
 def value_at(rig: Rig, path: str) -> Any:
     """The value of a setting; raises RefusedError for a path that no rig has."""
-    if path not in field_notes():
+    if path not in field_notes() and not is_on(path):
         raise RefusedError(path, f"“{path}” is not a setting of a rig.")
-    value: Any = rig
-    for name in path.split("."):
-        value = getattr(value, name)
-    return value
+    return at(rig, path)
+
+
+_Model = TypeVar("_Model", bound=Frozen)
+
+
+def _replaced(model: _Model, changes: Mapping[str, Any]) -> _Model:
+    document = model.model_dump()
+    for path, value in changes.items():
+        *parents, leaf = path.split(".")
+        place = document
+        for name in parents:
+            place = place[name]
+        place[leaf] = value
+    try:
+        return type(model).model_validate(document)
+    except ValidationError as error:
+        raise refused(error.errors()[0]) from None
 
 
 def changed(rig: Rig, changes: Mapping[str, Any]) -> Rig:
@@ -132,18 +170,23 @@ def changed(rig: Rig, changes: Mapping[str, Any]) -> Rig:
     ------
     RefusedError : an unknown path or a value out of its range, for the first fault found.
     """
-    document = rig.model_dump()
-    for path, value in changes.items():
+    for path in changes:
         value_at(rig, path)
-        *parents, leaf = path.split(".")
-        place = document
-        for name in parents:
-            place = place[name]
-        place[leaf] = value
-    try:
-        return Rig.model_validate(document)
-    except ValidationError as error:
-        raise refused(error.errors()[0]) from None
+    return _replaced(rig, changes)
+
+
+def part_value(part: Part, path: str) -> Any:
+    """The value of a part's setting; raises RefusedError for a path that its kind has not."""
+    if path not in part_notes(part.kind):
+        raise RefusedError(path, f"“{path}” is not a setting of this kind of part.")
+    return at(part, path)
+
+
+def part_changed(part: Part, changes: Mapping[str, Any]) -> Part:
+    """A part with settings changed; raises RefusedError as `changed` does."""
+    for path in changes:
+        part_value(part, path)
+    return _replaced(part, changes)
 
 
 def difference(before: Rig, after: Rig) -> dict[str, Any]:

@@ -14,7 +14,8 @@ from pydantic import BaseModel, ConfigDict, Field
 from lyrandis.core.dates import Moment
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed, value_at
-from lyrandis.core.parts import Rig
+from lyrandis.core.parts import Name, Rig, Slot
+from lyrandis.core.parts.on import Mark as PartMark
 from lyrandis.core.route import Mark
 from lyrandis.core.stops import Standing, StationId
 from lyrandis.core.trials import KeptTrial, Trial
@@ -35,11 +36,22 @@ class Change(BaseModel):
     after: Any = None
 
 
+class PutOn(BaseModel):
+    """A part that came on: where, its mark and what it was called then."""
+
+    model_config = ConfigDict(frozen=True, extra="forbid")
+
+    slot: Slot
+    mark: PartMark
+    name: Name
+
+
 class Entry(BaseModel):
     """One line of the history. `at` is an ISO 8601 time with its offset from UTC.
 
     A trial may bring changes along, as a draw brings the draw length. `about` is the entry of the
-    trial that this one puts right, strikes out or takes in again.
+    trial that this one puts right, strikes out or takes in again. `parts` names those that came
+    on with its changes.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -53,6 +65,7 @@ class Entry(BaseModel):
     changes: tuple[Change, ...] = Field(default=(), max_length=200, fail_fast=True)
     trial: Trial | None = None
     about: int | None = Field(default=None, ge=1, le=MOST_ENTRIES)
+    parts: tuple[PutOn, ...] = Field(default=(), max_length=20, fail_fast=True)
 
 
 class State(NamedTuple):
@@ -216,12 +229,16 @@ def changes_between(rig: Rig, wanted: dict[str, Any]) -> tuple[Change, ...]:
     RefusedError : an unknown setting or a value out of range.
     """
     after = changed(rig, wanted)
+    values = ((path, value_at(rig, path), value_at(after, path)) for path in wanted)
     return tuple(
-        Change(path=path, before=_plain(value_at(rig, path)), after=_plain(value_at(after, path)))
-        for path in wanted
-        if value_at(rig, path) != value_at(after, path)
+        Change(path=path, before=plain_value(was), after=plain_value(now))
+        for path, was, now in values
+        if was != now
     )
 
 
-def _plain(value: Any) -> Any:
-    return [_plain(v) for v in value] if isinstance(value, tuple) else value
+def plain_value(value: Any) -> Any:
+    """A value as plain JSON has it."""
+    if isinstance(value, BaseModel):
+        return value.model_dump(mode="json")
+    return [plain_value(v) for v in value] if isinstance(value, tuple) else value

@@ -9,11 +9,22 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from lyrandis.core.fields import field_notes, known_quantity
+from lyrandis.core.fields import field_notes, is_on, known_quantity
 from lyrandis.core.findings import Said, Value
 from lyrandis.core.history import ABOUT_ONE, Change, Entry, UnreadEntry, fates
+from lyrandis.core.parts import Slot
 from lyrandis.core.route import STATIONS
 from lyrandis.core.words import NOT_SET, word
+
+_SLOTS: dict[Slot, str] = {
+    "archer": "the archer",
+    "bow": "the bow",
+    "riser": "the riser",
+    "upper_limb": "the upper limb",
+    "lower_limb": "the lower limb",
+    "string": "the string",
+    "arrows": "the arrows",
+}
 
 
 @dataclass
@@ -81,7 +92,9 @@ class _Line:
 
     def adjusted(self, entry: Entry) -> str:
         """All that an entry set."""
-        return "; ".join(self.change(c) for c in entry.changes)
+        put_on = [f"put on {_SLOTS[p.slot]} “{self.word(p.name)}”" for p in entry.parts]
+        settings = [self.change(c) for c in entry.changes if not is_on(c.path)]
+        return "; ".join([*put_on, *settings])
 
     def made(self, entry: Entry, about: Mapping[int, Entry]) -> str:
         """What an entry did, as it would be taken back or done again."""
@@ -146,4 +159,6 @@ def _did(entry: Entry, line: _Line, logged: Mapping[int, Entry]) -> str:
         made = line.made(entry, logged)
         return made[:1].upper() + made[1:]
     made = line.adjusted(entry)
+    if entry.parts:
+        return made[:1].upper() + made[1:]
     return f"Set {made}" if made else f"Kept {place} as it was"

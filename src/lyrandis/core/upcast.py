@@ -8,6 +8,7 @@ out here, not the models' defaults, which may change.
     form 2   trials; own school numbers, assembly, limbs, the plan to go up, the string's build
     form 3   every time with its zone; every name written out
     form 4   quiet checks say what heard them
+    form 5   rigs say which parts are on them; entries name those that came on
 
 A new form adds its number and one step for each kind of document it changes. Nothing here
 judges: a document that is no such thing is handed on as it is, and refused where it is read.
@@ -20,7 +21,7 @@ from typing import Any
 
 from lyrandis.core.dates import with_zone
 
-FORM = 4
+FORM = 5
 
 Document = Any  # plain JSON
 Step = Callable[[Document], Document]
@@ -131,9 +132,15 @@ def _trial_before_4(document: Document) -> Document:
     return document
 
 
+def _entry_before_5(document: Document) -> Document:
+    if isinstance(document, dict) and document.get("parts") is None:
+        return document | {"parts": []}
+    return document
+
+
 # By the form a document is in: the step to the next one. Where a form changed nothing, no step.
 _RIG: dict[int, Step] = {2: _rig_before_3}
-_ENTRY: dict[int, Step] = {2: _entry_before_3}
+_ENTRY: dict[int, Step] = {2: _entry_before_3, 4: _entry_before_5}
 _TRIAL: dict[int, Step] = {2: _trial_before_3, 3: _trial_before_4}
 
 

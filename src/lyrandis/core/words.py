@@ -71,6 +71,13 @@ WORDS: dict[str, dict[str, str]] = {
         "two_lower": "two lower limbs",
         "two_makers": "of two makers",
     },
+    "limb.which": {"upper": "top limb", "lower": "bottom limb", "unknown": "not said"},
+    "keeping.state": {
+        "in_use": "in use",
+        "lent": "lent",
+        "put_away": "put away",
+        "condemned": "condemned",
+    },
     "limbs.upper_class": {"short": "short", "medium": "medium", "long": "long"},
     "limbs.lower_class": {"short": "short", "medium": "medium", "long": "long"},
 }

@@ -62,9 +62,9 @@ class Desk(RigStore):
         The rows as they are: a rig that cannot be read goes out too.
         """
         name, rig = self.documents(id)
-        return name, rig_text(rig.created_at, rig.base, rig.entries)
+        return name, rig_text(rig.created_at, rig.base, rig.parts, rig.entries)
 
     def take_in(self, file: IO[bytes], heed: Callable[[], None]) -> Kept:
         """Take in a rig file whole, as a new rig, or refuse it whole."""
         read = read_rig(file, heed)
-        return self.create(read.base, read.entries, read.created_at)
+        return self.create(read.base, read.entries, read.created_at, read.parts)

@@ -7,7 +7,7 @@ from __future__ import annotations
 
 import io
 import json
-from collections.abc import Callable, Iterable, Iterator
+from collections.abc import Callable, Iterable, Iterator, Mapping
 from typing import IO, Any, Literal
 
 import ijson
@@ -16,13 +16,15 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 from lyrandis.core.dates import Moment
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.fields import refused
+from lyrandis.core.fields import is_on, refused
 from lyrandis.core.history import MOST_ENTRIES, Entry, replay
-from lyrandis.core.parts import Rig
+from lyrandis.core.parts import Part, Rig
+from lyrandis.core.parts.on import Mark as PartMark
 from lyrandis.core.strict import MOST_DEPTH, MOST_KEYS, refuse_unfit
 from lyrandis.core.upcast import FORM, entry_document, rig_document
 
 MOST_BYTES = 500_000_000
+MOST_PARTS = 300  # of one rig in all its history
 VERSION = FORM  # of the file and of the documents in it; see core.upcast
 _SMALL_BYTES = 2_000_000  # a damaged file up to this is read again to name line and column
 _CHUNK = 1 << 16
@@ -46,14 +48,18 @@ class _Metered:
 
 
 class RigFile(BaseModel):
-    """The file: what it is, its version, when the rig was made, its beginning and its history."""
+    """The file: what it is, its version, when the rig was made, its beginning and its history.
+
+    parts : by its mark, every part that was on it, as it was when the file was written
+    """
 
     model_config = ConfigDict(extra="forbid")
 
     format: Literal["lyrandis-rig"] = "lyrandis-rig"
-    version: Literal[1, 2, 3, 4] = 4
+    version: Literal[1, 2, 3, 4, 5] = 5
     created_at: Moment
     base: Rig
+    parts: dict[PartMark, Part] = Field(default={}, max_length=MOST_PARTS)
     entries: list[Entry] = Field(max_length=MOST_ENTRIES)
 
 
@@ -61,11 +67,14 @@ def _indented(value: Any, by: int) -> str:
     return json.dumps(value, indent=2, ensure_ascii=False).replace("\n", "\n" + " " * by)
 
 
-def rig_text(created_at: str, base: Any, entries: Iterable[Any]) -> Iterator[str]:
+def rig_text(
+    created_at: str, base: Any, parts: Mapping[str, Any], entries: Iterable[Any]
+) -> Iterator[str]:
     """The file's text piece by piece, from documents (already plain JSON)."""
     yield '{\n  "format": "lyrandis-rig",\n'
     yield f'  "version": {VERSION},\n  "created_at": {json.dumps(created_at)},\n'
-    yield f'  "base": {_indented(base, 2)},\n  "entries": ['
+    yield f'  "base": {_indented(base, 2)},\n  "parts": {_indented(dict(parts), 2)},\n'
+    yield '  "entries": ['
     empty = True
     for entry in entries:
         yield f"{'' if empty else ','}\n    {_indented(entry, 4)}"
@@ -73,10 +82,13 @@ def rig_text(created_at: str, base: Any, entries: Iterable[Any]) -> Iterator[str
     yield "]\n}\n" if empty else "\n  ]\n}\n"
 
 
-def write_rig(base: Rig, entries: Iterable[Entry], created_at: str) -> str:
+def write_rig(
+    base: Rig, entries: Iterable[Entry], created_at: str, parts: Mapping[str, Part] | None = None
+) -> str:
     """The file's text at once, indented, with a newline at its end."""
     documents = (e.model_dump(mode="json") for e in entries)
-    return "".join(rig_text(created_at, base.model_dump(mode="json"), documents))
+    named = {mark: part.model_dump(mode="json") for mark, part in (parts or {}).items()}
+    return "".join(rig_text(created_at, base.model_dump(mode="json"), named, documents))
 
 
 def _heed() -> None:
@@ -117,6 +129,7 @@ def read_rig(data: bytes | IO[bytes], heed: Callable[[], None] = _heed) -> RigFi
         raise refused(error.errors()[0]) from None
     read.entries = entries
     _refuse_unlikely(entries)
+    _refuse_without_parts(read)
     heed()
     replay(read.base, entries)
     return read
@@ -247,6 +260,25 @@ def _refuse_unlikely(entries: list[Entry]) -> None:
         if min(done, undone) < 0:
             word = "take back" if entry.kind == "undo" else "do again"
             raise RefusedError(f"entries.{i}.kind", f"At entry {i + 1} there is nothing to {word}.")
+
+
+def _refuse_without_parts(read: RigFile) -> None:
+    """Refuse a file that names a part and does not bring it."""
+    named = [("base.on", mark) for mark in read.base.on.marks()]
+    for i, entry in enumerate(read.entries):
+        named += [(f"entries.{i}.parts", part.mark) for part in entry.parts]
+        named += [
+            (f"entries.{i}.changes", mark)
+            for change in entry.changes
+            if is_on(change.path)
+            for mark in (change.after if isinstance(change.after, list) else [change.after])
+            if mark
+        ]
+    for place, mark in named:
+        if mark not in read.parts:
+            raise RefusedError(
+                place, f"The file names a part ({str(mark)[:8]}…) it does not bring."
+            )
 
 
 def _no_constant(name: str) -> Any:

@@ -30,16 +30,24 @@ from sqlalchemy import (
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.history import Entry, Fates, State, after, fates, log_trial
-from lyrandis.core.parts import Rig
+from lyrandis.core.parts import On, Rig
 from lyrandis.core.summary import Summary, summary
 from lyrandis.core.trials import KeptTrial
+from lyrandis.store import rack
 from lyrandis.store.kept import ENTRY_COLUMNS, Kept, entry_of, name_of, where
-from lyrandis.store.tables import CheckpointRow, EntryRow, RigRow, SnapshotRow, TrialRow
+from lyrandis.store.tables import (
+    CheckpointRow,
+    EntryRow,
+    RigPartRow,
+    RigRow,
+    SnapshotRow,
+    TrialRow,
+)
 from lyrandis.store.texts import base_of, rig_with, settings_text, state_of, state_text, trial_of
 
 log = logging.getLogger("lyrandis")
 
-MADE_BY = 1  # raise it when what is derived changes its meaning: every snapshot is made anew
+MADE_BY = 2  # raise it when what is derived changes its meaning: every snapshot is made anew
 CHECKPOINT_EVERY = 64  # entries; a step back replays at most as many
 ROWS_AT_ONCE = 500
 ENTRY = select(*(getattr(EntryRow, name) for name in (*ENTRY_COLUMNS, "form")))
@@ -69,6 +77,7 @@ class Read:
     summary: Summary
     checkpoints: tuple[tuple[int, State], ...]
     trials: tuple[KeptTrial, ...]
+    put_on: tuple[tuple[On, int], ...]  # the parts on it each time they changed, and at which entry
 
 
 @dataclass(frozen=True)
@@ -103,15 +112,20 @@ def derive(began: tuple[str, int] | Rig, heads: Iterable[tuple[int, str]],
     try:
         base = began if isinstance(began, Rig) else base_of(*began)
         state = State(base)
+        put_on: list[tuple[On, int]] = []
         for entry in entries:
             if entry.seq not in stands:
                 continue
             state = after(state, entry)
+            if entry.parts:
+                put_on.append((state.rig.on, entry.seq))
             log_trial(trials, entry, state.rig)
             if entry.seq - latest >= CHECKPOINT_EVERY:
                 latest = entry.seq
                 checkpoints.append((latest, state))
-        read = Read(base, state, summary(state), tuple(checkpoints), tuple(trials.values()))
+        read = Read(
+            base, state, summary(state), tuple(checkpoints), tuple(trials.values()), tuple(put_on)
+        )
     except RefusedError as refusal:
         return Derived(found, seqs, refusal)
     except Exception as error:  # one rig never hides another
@@ -158,7 +172,7 @@ def _write_all(connection: Connection, statement: Any, rows: Iterable[dict[str, 
 
 
 def _clear(connection: Connection, id: int) -> None:
-    for table in (TrialRow, CheckpointRow, SnapshotRow):
+    for table in (TrialRow, CheckpointRow, SnapshotRow, RigPartRow):
         connection.execute(delete(table).where(table.rig_id == id))
     other = or_(EntryRow.fate != "stands", EntryRow.acts_on.is_not(None))
     connection.execute(
@@ -203,6 +217,10 @@ def write(connection: Connection, id: int, made: Derived, changed_at: str) -> No
             for seq, state in read.checkpoints
         )
         _write_all(connection, insert(CheckpointRow), along)
+        rack.note_uses(connection, id, read.base.on, changed_at)
+        for on, _ in read.put_on:
+            rack.note_uses(connection, id, on, changed_at)
+        rack.note_uses(connection, id, read.state.rig.on, changed_at)
         snapshot["state"] = state_text(read.base, read.state)
         snapshot["summary"] = read.summary.model_dump_json()
     connection.execute(insert(SnapshotRow), snapshot)
@@ -221,8 +239,26 @@ def _derived(connection: Connection, id: int) -> tuple[Derived, str]:
 
 
 def make_anew(connection: Connection, id: int) -> None:
-    """Derive everything of a rig from its entries again; what cannot be read is told so."""
-    write(connection, id, *_derived(connection, id))
+    """Derive everything of a rig from its entries again; what cannot be read is told so.
+
+    A rig of a version that knew no parts is given them first.
+    """
+    made, changed_at = _derived(connection, id)
+    read = made.read
+    if isinstance(read, Read) and rack.unknown_slots(connection, read.state.rig):
+        _adopt(connection, id, read)
+        made, changed_at = _derived(connection, id)
+    write(connection, id, made, changed_at)
+
+
+def _adopt(connection: Connection, id: int, read: Read) -> None:
+    """Make parts of what a rig says, as those it began with."""
+    row = connection.execute(BASE.where(RigRow.id == id)).one()
+    on = rack.filled(
+        connection, read.base, read.state.rig, row.created_at, rack.random_mark, as_named=True
+    )
+    base = json.loads(row.base) | {"on": on.model_dump(mode="json")}
+    connection.execute(update(RigRow).where(RigRow.id == id).values(base=base))
 
 
 def unlike_their_history(connection: Connection) -> Iterator[tuple[str, str]]:
@@ -366,6 +402,8 @@ def _snap(connection: Connection, kept: Kept, entry: Entry, state: State, top: i
     """Write the snapshot after an entry, and a checkpoint after `top` where one is due."""
     text = state_text(kept.base, state)
     of = kept.id
+    if state.rig.on != kept.present.rig.on:
+        rack.note_uses(connection, of, state.rig.on, entry.at)
     connection.execute(
         update(SnapshotRow)
         .where(SnapshotRow.rig_id == of)

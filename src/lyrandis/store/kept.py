@@ -11,13 +11,15 @@ from pydantic import ValidationError
 
 from lyrandis.core.fields import refused
 from lyrandis.core.history import Entry, Kind, Replay, UnreadEntry
-from lyrandis.core.parts import Rig
+from lyrandis.core.parts import Rig, Slot
 from lyrandis.core.summary import Summary
 from lyrandis.core.upcast import entry_document
 from lyrandis.store.loose import Broken
+from lyrandis.store.rack import KeptPart
 
 ENTRY_COLUMNS = (
     "seq", "kind", "at", "station", "standing", "why", "changes", "trial", "about",
+    "parts",
 )  # fmt: skip
 
 
@@ -30,6 +32,7 @@ class Kept:
     present : of its trials the latest of each kind (store.present.MOST_TRIALS)
     spoken_of : by number, the entries of the trials that what can be taken back or done again
         is about
+    parts : those on it, by slot
     """
 
     id: int
@@ -40,6 +43,7 @@ class Kept:
     changed_at: str
     present: Replay
     spoken_of: dict[int, Entry]
+    parts: dict[Slot, KeptPart]
 
 
 @dataclass(frozen=True)

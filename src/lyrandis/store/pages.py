@@ -8,13 +8,15 @@ from typing import Any
 
 from sqlalchemy import Connection, Engine, Text, func, select, tuple_, type_coerce
 
+from lyrandis.core.fields import is_on
 from lyrandis.core.history import Entry
 from lyrandis.core.trials import KeptTrial
 from lyrandis.core.upcast import entry_document, rig_document
+from lyrandis.store import rack
 from lyrandis.store.derived import ENTRY, ROWS_AT_ONCE, kept_trial, numbered, read_entry
 from lyrandis.store.kept import ENTRY_COLUMNS
 from lyrandis.store.loose import plain
-from lyrandis.store.tables import EntryRow, RigRow, TrialRow
+from lyrandis.store.tables import EntryRow, RigPartRow, RigRow, TrialRow
 
 
 @dataclass(frozen=True)
@@ -87,6 +89,7 @@ class Documents:
 
     created_at: str
     base: Any
+    parts: dict[str, Any]
     entries: Iterator[dict[str, Any]]
 
 
@@ -98,8 +101,28 @@ def documents(engine: Engine, id: int) -> Documents:
         ).one()
         mine = select(func.max(EntryRow.seq)).where(EntryRow.rig_id == id)
         newest = connection.execute(mine).scalar() or 0
-    base = rig_document(plain(row.base), row.form)
-    return Documents(row.created_at, base, _documents(engine, id, newest))
+        base = rig_document(plain(row.base), row.form)
+        parts = _parts(connection, id, base)
+    return Documents(row.created_at, base, parts, _documents(engine, id, newest))
+
+
+def _parts(connection: Connection, id: int, base: Any) -> dict[str, Any]:
+    """Every part that the rig names, on it or not, by its mark, as plain JSON."""
+    marks = set(
+        connection.execute(select(RigPartRow.mark).where(RigPartRow.rig_id == id)).scalars()
+    )
+    on = base.get("on") if isinstance(base, dict) else None
+    for mark in on.values() if isinstance(on, dict) else ():
+        marks |= set(mark) if isinstance(mark, list) else {mark}
+    changes = connection.execute(
+        select(EntryRow.changes).where(EntryRow.rig_id == id, EntryRow.parts != [])
+    ).scalars()
+    for change in (c for some in changes if isinstance(some, list) for c in some):
+        if is_on(change["path"]):
+            after = change["after"]
+            marks |= set(after) if isinstance(after, list) else {after}
+    kept = rack.parts(connection, (mark for mark in marks if isinstance(mark, str)))
+    return {mark: part.part.model_dump(mode="json") for mark, part in kept.items()}
 
 
 def _documents(engine: Engine, id: int, newest: int) -> Iterator[dict[str, Any]]:

@@ -11,6 +11,7 @@ from sqlalchemy import Connection, Text, bindparam, func, select, type_coerce, u
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.history import Entry, Replay
 from lyrandis.core.trials import KINDS
+from lyrandis.store import rack
 from lyrandis.store.derived import ENTRY, MADE_BY, kept_trial, numbered, read_entry
 from lyrandis.store.kept import Kept, Listed, Unreadable, name_of
 from lyrandis.store.tables import EntryRow, RigRow, SnapshotRow, TrialRow
@@ -105,6 +106,8 @@ def present(connection: Connection, id: int) -> Kept | Unreadable | None:
         raise Stale from error
     top, again = _entry(connection, _TOP, id), _entry(connection, _AGAIN, id)
     about = {e.about for e in (top, again) if e is not None and e.about is not None}
+    marks = state.rig.on.slots()
+    kept = rack.parts(connection, marks.values())
     return Kept(
         id=id,
         created_at=row.created_at,
@@ -116,6 +119,7 @@ def present(connection: Connection, id: int) -> Kept | Unreadable | None:
             state.rig, state.marks, top, again, tuple(sorted(trials, key=lambda t: t.seq))
         ),
         spoken_of=numbered(connection, id, about),
+        parts={slot: kept[mark] for slot, mark in marks.items() if mark in kept},
     )
 
 

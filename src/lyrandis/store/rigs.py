@@ -2,8 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable, Iterator, Sequence
-from datetime import UTC, datetime
+from collections.abc import Callable, Iterable, Iterator, Mapping, Sequence
 from typing import Any
 
 from sqlalchemy import Connection, Engine, delete, func, insert, select
@@ -11,40 +10,31 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.history import MOST_ENTRIES, Change, Entry, Kind, UnreadEntry, changes_between
-from lyrandis.core.parts import Rig
-from lyrandis.core.route import STATIONS
+from lyrandis.core.fit.put_on import fitted
+from lyrandis.core.history import (
+    MOST_ENTRIES,
+    Change,
+    Entry,
+    Kind,
+    PutOn,
+    UnreadEntry,
+    changes_between,
+)
+from lyrandis.core.parts import Part, Rig, Slot
+from lyrandis.core.route import STATIONS, states
 from lyrandis.core.stops import Standing
 from lyrandis.core.trials import KeptTrial
-from lyrandis.store import pages
+from lyrandis.store import pages, rack, together
 from lyrandis.store.database import writing
 from lyrandis.store.derived import Derived, derive, follow, make_anew, write
+from lyrandis.store.errors import ConflictError, MissingError, NothingError, UnreadableError
 from lyrandis.store.kept import Kept, Listed, Unreadable
 from lyrandis.store.loose import Broken
+from lyrandis.store.part_store import PartStore, now_utc
 from lyrandis.store.present import Stale, listed, present
-from lyrandis.store.tables import EntryRow, PreferenceRow, RigRow
+from lyrandis.store.tables import EntryRow, PartRow, PreferenceRow, RigRow
 
 ROWS_AT_ONCE = 500
-
-
-class MissingError(LookupError):
-    """No rig has that number."""
-
-
-class UnreadableError(LookupError):
-    """The rig is there, and this version cannot read it."""
-
-    def __init__(self, rig: Unreadable) -> None:
-        super().__init__(rig.reason)
-        self.rig = rig
-
-
-class ConflictError(RuntimeError):
-    """Someone else kept a change meanwhile."""
-
-
-class NothingError(RuntimeError):
-    """There is nothing to undo or to do again."""
 
 
 # Asked before a change is final, with the rig as it would be kept, as it is (None: a new one), and
@@ -55,10 +45,6 @@ Check = Callable[[Kept, Kept | None, Sequence[Entry]], None]
 
 def _unchecked(_: Kept, __: Kept | None, ___: Sequence[Entry]) -> None:
     """Keep whatever replays."""
-
-
-def _now() -> str:
-    return datetime.now(UTC).isoformat(timespec="seconds")
 
 
 def _meanwhile() -> ConflictError:
@@ -83,11 +69,15 @@ class RigStore:
     Parameters
     ----------
     check : asked before every write is final; by default whatever replays is kept
+    new_mark : gives the mark of a new part
     """
 
-    def __init__(self, engine: Engine, check: Check = _unchecked) -> None:
+    def __init__(
+        self, engine: Engine, check: Check = _unchecked, new_mark: rack.NewMark = rack.random_mark
+    ) -> None:
         self.engine = engine
         self.may_keep = check
+        self.rack = PartStore(engine, lambda kept: check(kept, None, ()), new_mark)
 
     def lines(self, of: int | None = None) -> list[Listed | Unreadable]:
         """The line of every rig (or of one), the oldest first, without opening it.
@@ -159,17 +149,36 @@ class RigStore:
             yield from pages.entries(connection, id)
 
     def create(
-        self, rig: Rig, entries: Sequence[Entry] = (), created_at: str | None = None
+        self,
+        rig: Rig,
+        entries: Sequence[Entry] = (),
+        created_at: str | None = None,
+        brought: Mapping[str, Part] | None = None,
     ) -> Kept:
-        """Keep a new rig, with the history it may bring."""
-        at = created_at or _now()
-        derived = derive(rig, [(e.seq, e.kind) for e in entries], entries)
+        """Keep a new rig, with the history and the parts it may bring.
+
+        Parameters
+        ----------
+        brought : parts by their marks, out of a rig's file: those that are known here are taken
+            as they are here; None for a rig that is written anew
+        """
+        at = created_at or now_utc()
+        heads = [(e.seq, e.kind) for e in entries]
+        derived = derive(rig, heads, entries)
         if isinstance(derived.read, RefusedError):
             raise derived.read
         with writing(self.engine) as connection:
+            known = rack.parts(connection, brought or {})
+            for mark, part in (brought or {}).items():
+                if mark not in known:
+                    rack.make(connection, mark, part, at)
+            now = derived.read.state.rig
+            if brought is None or rack.unknown_slots(connection, now):
+                on = rack.filled(connection, rig, now, at, self.rack.new_mark, brought is not None)
+                rig = rig.model_copy(update={"on": on})
+                derived = derive(rig, heads, entries)
             id = self._insert(connection, rig.model_dump(mode="json"), at, entries, derived)
-            made = present(connection, id)
-            assert isinstance(made, Kept)
+            made = together.refreshed(connection, id, now_utc())
             self.may_keep(made, None, entries)
             return made
 
@@ -217,7 +226,11 @@ class RigStore:
         return name, pages.documents(self.engine, id)
 
     def _write(
-        self, kept: Kept | Unreadable, entry: Entry, check: Callable[[Connection], None]
+        self,
+        kept: Kept | Unreadable,
+        entry: Entry,
+        check: Callable[[Connection], None],
+        before: Callable[[Connection], None] = lambda _: None,
     ) -> None:
         """Write one entry and what follows from it, if it is still the next one."""
         latest = select(func.max(EntryRow.seq)).where(EntryRow.rig_id == kept.id)
@@ -225,6 +238,7 @@ class RigStore:
             with writing(self.engine) as connection:
                 if (connection.execute(latest).scalar() or 0) != entry.seq - 1:
                     raise _meanwhile()
+                before(connection)
                 if isinstance(kept, Unreadable) or isinstance(kept.present.undoable, UnreadEntry):
                     row = entry.model_dump(mode="json") | {"rig_id": kept.id}
                     connection.execute(insert(EntryRow), row)
@@ -247,6 +261,8 @@ class RigStore:
         at: str | None = None,
         trial: Any = None,
         about: int | None = None,
+        put_on: Sequence[PutOn] = (),
+        prepare: Callable[[Connection], None] = lambda _: None,
     ) -> Kept:
         kept = self.get(id)
         if kept.seq != seq:
@@ -263,33 +279,86 @@ class RigStore:
         if kind == "redo" and kept.present.redoable is None:
             raise NothingError("There is nothing to do again.")
         changes: tuple[Change, ...] = ()
+        built: tuple[together.Made, ...] = ()
         if wanted:
-            changes = changes_between(kept.present.rig, wanted)
+            built = together.other_build(kept.present.rig, wanted, self.rack.new_mark)
+            put_on = (*put_on, *(made.put_on for made in built))
+            changes = changes_between(kept.present.rig, wanted | together.slots_for(built))
+        made_at = at or now_utc()
         entry = Entry.model_validate(
             {
                 "seq": seq + 1,
                 "kind": kind,
-                "at": at or _now(),
+                "at": made_at,
                 "station": station,
                 "standing": standing,
                 "why": why,
                 "changes": changes,
                 "trial": trial,
                 "about": about,
+                "parts": put_on,
             }
         )
         made: list[Kept] = []
+
+        def before(connection: Connection) -> None:
+            prepare(connection)
+            for part in built:
+                rack.make(connection, part.put_on.mark, part.part, made_at)
 
         def check(connection: Connection) -> None:
             now = present(connection, id)
             if isinstance(now, Unreadable):  # taken back, and what lies under it is damaged too
                 raise UnreadableError(now)
             assert now is not None
+            now, reached = together.settle(connection, kept, now, made_at)
             self.may_keep(now, kept, (entry,))  # refused before it is final
+            for other in reached:
+                self.may_keep(other, None, ())
             made.append(now)
 
-        self._write(kept, entry, check)
+        self._write(kept, entry, check, before)
         return made[0]
+
+    def put_on(
+        self,
+        id: int,
+        seq: int,
+        slot: Slot,
+        mark: str | None = None,
+        new: Part | None = None,
+        why: str = "",
+        at: str | None = None,
+    ) -> Kept:
+        """Put another part on a rig, from the rack or new: one entry of its history.
+
+        Raises
+        ------
+        RefusedError : no such part, of another kind, condemned, or lent to somebody.
+        """
+        rig = self.get(id).present.rig
+        if new is None:
+            mark = mark or ""
+            part = self.rack.get(mark).part
+            together.refuse_away(part)
+        else:
+            part, mark = new, self.rack.new_mark()
+
+        def prepare(connection: Connection) -> None:
+            if new is not None:
+                rack.make(connection, mark, new, at or now_utc())
+
+        return self._append(
+            id,
+            seq,
+            "adjust",
+            together.STATION_OF[slot],
+            why=why,
+            wanted=fitted(rig, slot, part, mark),
+            at=at,
+            put_on=(PutOn(slot=slot, mark=mark, name=part.name),),
+            prepare=prepare,
+        )
 
     def keep(
         self,
@@ -354,7 +423,7 @@ class RigStore:
         """
         kept = self.either(id)
         if isinstance(kept, Unreadable):
-            self._write(kept, _undo_of(kept, seq, _now()), lambda _: None)
+            self._write(kept, _undo_of(kept, seq, now_utc()), lambda _: None)
             return self.get(id)
         return self._append(id, seq, "undo")
 
@@ -363,9 +432,16 @@ class RigStore:
         return self._append(id, seq, "redo")
 
     def copy(self, id: int, name: str) -> Kept:
-        """A new rig that begins as this one stands, without its history."""
-        present = self.get(id).present.rig
-        return self.create(Rig.model_validate(present.model_dump() | {"name": name}))
+        """A new rig with the same parts that begins as this one stands, its stations too."""
+        kept = self.get(id).present
+        rig = Rig.model_validate(kept.rig.model_dump() | {"name": name})
+        at = now_utc()
+        hold = [s for s in states(kept.marks, kept.rig) if s.state in ("provisional", "settled")]
+        checks = [
+            Entry(seq=i, kind="check", at=at, station=s.station, standing=s.state)
+            for i, s in enumerate(hold, 1)
+        ]
+        return self.create(rig, checks, at, {})
 
     def archive(self, id: int, away: bool) -> Listed | Unreadable:
         """Put a rig away, or take it out again, readable or not; its line in the list."""
@@ -373,13 +449,13 @@ class RigStore:
             row = session.get(RigRow, id)
             if row is None:
                 raise MissingError(f"There is no rig {id}.")
-            row.archived_at = _now() if away else None
+            row.archived_at = now_utc() if away else None
         return self.lines(id)[0]
 
     def clear(self) -> None:
         """Remove every rig and preference (the demo's reset)."""
         with writing(self.engine) as connection:
-            for table in (RigRow, PreferenceRow):  # the rest goes with its rig
+            for table in (RigRow, PartRow, PreferenceRow):  # the rest goes with these
                 connection.execute(delete(table))
 
 

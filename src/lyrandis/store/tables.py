@@ -60,6 +60,7 @@ class EntryRow(Base):
     changes: Mapped[Any] = mapped_column(LooseJSON, default=list)
     trial: Mapped[Any] = mapped_column(LooseJSON, default=None)
     about: Mapped[int | None] = mapped_column(default=None)
+    parts: Mapped[Any] = mapped_column(LooseJSON, default=None)
     form: Mapped[int] = mapped_column(default=FORM, server_default="2")
     fate: Mapped[str] = mapped_column(String(10), default="stands", server_default="stands")
     acts_on: Mapped[int | None] = mapped_column(default=None)
@@ -114,6 +115,57 @@ class CheckpointRow(Base):
     rig_id: Mapped[int] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), primary_key=True)
     seq: Mapped[int] = mapped_column(primary_key=True)
     state: Mapped[str] = mapped_column(Text)
+
+
+class PartRow(Base):
+    """A part: its mark for good, what it began as and what it is now.
+
+    seq : of its latest entry; each of its entries is brought into `present` as it is written
+    """
+
+    __tablename__ = "parts"
+
+    mark: Mapped[str] = mapped_column(String(32), primary_key=True)
+    kind: Mapped[str] = mapped_column(String(10))
+    created_at: Mapped[str] = mapped_column(String(40))
+    base: Mapped[str] = mapped_column(Text)
+    present: Mapped[str] = mapped_column(Text)
+    seq: Mapped[int] = mapped_column(default=0)
+    form: Mapped[int] = mapped_column(default=FORM)
+
+
+class PartEntryRow(Base):
+    """One line of a part's story; never changed once written. `rig_id`: on which rig it was set."""
+
+    __tablename__ = "part_entries"
+    __table_args__ = (
+        CheckConstraint("kind in ('adjust','undo','redo')", name="ck_part_entries_kind"),
+    )
+
+    mark: Mapped[str] = mapped_column(
+        String(32), ForeignKey("parts.mark", ondelete="CASCADE"), primary_key=True
+    )
+    seq: Mapped[int] = mapped_column(primary_key=True)
+    kind: Mapped[str] = mapped_column(String(10))
+    at: Mapped[str] = mapped_column(String(40))
+    why: Mapped[str] = mapped_column(Text, default="")
+    changes: Mapped[Any] = mapped_column(LooseJSON, default=list)
+    rig_id: Mapped[int | None] = mapped_column(
+        ForeignKey("rigs.id", ondelete="SET NULL"), default=None
+    )
+
+
+class RigPartRow(Base):
+    """Which part is or was on which rig, and when it last was. Follows from the rig's states."""
+
+    __tablename__ = "rig_parts"
+    __table_args__ = (Index("ix_rig_parts_mark", "mark"),)
+
+    rig_id: Mapped[int] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"), primary_key=True)
+    slot: Mapped[str] = mapped_column(String(12), primary_key=True)
+    mark: Mapped[str] = mapped_column(String(32), primary_key=True)
+    is_on: Mapped[bool]
+    last_at: Mapped[str] = mapped_column(String(40))
 
 
 class PreferenceRow(Base):

@@ -14,10 +14,9 @@ DrawMethod = Literal["tape", "arm_span", "marked_arrow"]
 Grown = Literal["adult", "child"]
 
 
-class Archer(Frozen):
-    """Who draws: length of draw, hand, release and how the eye stands over the arrow."""
+class Drawing(Frozen):
+    """How somebody draws: length of draw, hand, release, and how the eye stands over the arrow."""
 
-    name: Short = ""
     draw_length_in: float = measure(
         28.0,
         "draw",
@@ -62,6 +61,12 @@ class Archer(Frozen):
     stitch_pitch_mm: float = measure(
         3, "small", 1, 15, "Tab mark pitch", "Distance between two marks on the tab."
     )
+
+
+class Archer(Drawing):
+    """Who draws, by name."""
+
+    name: Short = ""
 
 
 class StepUp(Frozen):

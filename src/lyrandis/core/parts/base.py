@@ -59,6 +59,13 @@ def choice(default: Any, title: str, help: str = "") -> Any:
     return Field(default=default, title=title, description=help)
 
 
+def at(value: Any, path: str) -> Any:
+    """What stands in a model at a dotted path."""
+    for name in path.split("."):
+        value = getattr(value, name)
+    return value
+
+
 class Frozen(BaseModel):
     """Base of the domain types: immutable, and refusing what it does not know."""
 

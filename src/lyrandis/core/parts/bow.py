@@ -18,8 +18,8 @@ LimbClass = Literal["short", "medium", "long"]
 LimbPair = Literal["pair", "two_upper", "two_lower", "two_makers", "unknown"]
 
 
-class Bow(Frozen):
-    """The bow as it is built and marked, and how high its string stands."""
+class Built(Frozen):
+    """The bow as it is built and marked."""
 
     form: Form = choice("recurve", "Form")
     takedown: bool = choice(True, "Construction", "A takedown has a riser with separate limbs.")
@@ -45,21 +45,6 @@ class Bow(Frozen):
     )
     marked_draw_in: float = measure(
         28, "draw", 20, 34, "Marked at", "The draw at which the marked weight holds."
-    )
-    measured: tuple[Reading, ...] = Field(
-        default=(),
-        max_length=200,
-        fail_fast=True,
-        title="Scale readings",
-        description="Pairs of draw [in, trade standard] and force [lb] read off a bow scale.",
-    )
-    brace_height_in: float | None = measure(
-        None,
-        "brace",
-        3,
-        14,
-        "Brace height",
-        "From the string to the reference; the form's usual height if left empty.",
     )
     brace_reference: BraceReference = choice(
         "grip", "Brace measured to", "Deepest part of the grip, back of the bow, or plunger."
@@ -97,6 +82,26 @@ class Bow(Frozen):
     def is_takedown_recurve(self) -> bool:
         """Whether it has two limbs of the common fitting, in pockets with bolts."""
         return self.takedown and self.form == "recurve"
+
+
+class Bow(Built):
+    """A bow, how high its string stands and what a scale read on it."""
+
+    brace_height_in: float | None = measure(
+        None,
+        "brace",
+        3,
+        14,
+        "Brace height",
+        "From the string to the reference; the form's usual height if left empty.",
+    )
+    measured: tuple[Reading, ...] = Field(
+        default=(),
+        max_length=200,
+        fail_fast=True,
+        title="Scale readings",
+        description="Pairs of draw [in, trade standard] and force [lb] read off a bow scale.",
+    )
 
 
 class Limbs(Frozen):

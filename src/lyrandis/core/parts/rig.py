@@ -10,6 +10,7 @@ from lyrandis.core.parts.archer import Archer, StepUp
 from lyrandis.core.parts.arrow import Arrow
 from lyrandis.core.parts.base import Frozen, Name, Short, choice, measure
 from lyrandis.core.parts.bow import Bow, Limbs
+from lyrandis.core.parts.on import On
 from lyrandis.core.parts.string import String
 
 Use = Literal["close_cover", "woodland", "range", "backyard"]
@@ -89,3 +90,4 @@ class Rig(Frozen):
     assembly: Assembly = Assembly()
     limbs: Limbs = Limbs()
     step_up: StepUp = StepUp()
+    on: On = On()

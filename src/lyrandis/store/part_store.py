@@ -1,0 +1,134 @@
+"""Parts kept and read back; a change of one reaches every rig it is on, in one transaction."""
+
+from __future__ import annotations
+
+from collections.abc import Callable, Mapping
+from datetime import UTC, datetime
+from typing import Any
+
+from sqlalchemy import Connection, Engine
+
+from lyrandis.core.history import Fate
+from lyrandis.core.parts import Part
+from lyrandis.store import rack, together
+from lyrandis.store.database import writing
+from lyrandis.store.errors import ConflictError, MissingError, NothingError
+from lyrandis.store.kept import Kept
+from lyrandis.store.rack import KeptPart, PartEntry, Use
+
+Wanted = Callable[[Connection], Mapping[str, Any]]
+
+
+def now_utc() -> str:
+    """The present time, to the second."""
+    return datetime.now(UTC).isoformat(timespec="seconds")
+
+
+class PartStore:
+    """The parts of one data folder.
+
+    Parameters
+    ----------
+    may_keep : asked before a change is final, of every rig it reaches
+    new_mark : gives the mark of a new part
+    """
+
+    def __init__(
+        self,
+        engine: Engine,
+        may_keep: Callable[[Kept], None],
+        new_mark: rack.NewMark = rack.random_mark,
+    ) -> None:
+        self.engine = engine
+        self.may_keep = may_keep
+        self.new_mark = new_mark
+
+    def get(self, mark: str) -> KeptPart:
+        """One part; raises MissingError."""
+        with self.engine.connect() as connection:
+            found = rack.parts(connection, (mark,))
+        if mark not in found:
+            raise MissingError("There is no such part.")
+        return found[mark]
+
+    def all(self) -> list[KeptPart]:
+        """Every part, the oldest first."""
+        with self.engine.connect() as connection:
+            return list(rack.parts(connection).values())
+
+    def story(self, mark: str) -> list[PartEntry]:
+        """A part's story, in order."""
+        with self.engine.connect() as connection:
+            return rack.story(connection, mark)
+
+    def uses(self, mark: str | None = None) -> list[Use]:
+        """On which rigs a part (or each) is or was."""
+        with self.engine.connect() as connection:
+            return rack.uses(connection, mark)
+
+    def make(self, part: Part, at: str | None = None, mark: str | None = None) -> KeptPart:
+        """Keep a new part."""
+        mark = mark or self.new_mark()
+        with writing(self.engine) as connection:
+            rack.make(connection, mark, part, at or now_utc())
+        return self.get(mark)
+
+    def change(
+        self,
+        mark: str,
+        seq: int,
+        wanted: Mapping[str, Any],
+        why: str = "",
+        at: str | None = None,
+    ) -> KeptPart:
+        """Change a part, and every rig it is on, as one act.
+
+        Parameters
+        ----------
+        seq : the latest line of its story that the caller has seen
+
+        Raises
+        ------
+        MissingError, ConflictError, RefusedError
+        """
+        return self._change(mark, seq, lambda _: wanted, why, at, "adjust")
+
+    def undo(self, mark: str, seq: int) -> KeptPart:
+        """Take back the latest change of a part, on every rig it is on; raises NothingError."""
+        return self._change(mark, seq, lambda c: _step(c, mark, "stands"), "", None, "undo")
+
+    def redo(self, mark: str, seq: int) -> KeptPart:
+        """Do again what was taken back of a part last; raises NothingError."""
+        return self._change(mark, seq, lambda c: _step(c, mark, "taken_back"), "", None, "redo")
+
+    def _change(
+        self, mark: str, seq: int, wanted: Wanted, why: str, at: str | None, kind: str
+    ) -> KeptPart:
+        made_at = at or now_utc()
+        with writing(self.engine) as connection:
+            kept = rack.parts(connection, (mark,)).get(mark)
+            if kept is None:
+                raise MissingError("There is no such part.")
+            if kept.seq != seq:
+                raise ConflictError(
+                    "Someone changed this part meanwhile. Nothing was overwritten: look at it "
+                    "again."
+                )
+            after, changes = rack.write(
+                connection, kept, wanted(connection), made_at, why, None, kind
+            )
+            together.refuse_second_life(kept.part, after.part)
+            for other in together.spread(connection, after, changes, made_at, why, None):
+                self.may_keep(other)
+        return after
+
+
+def _step(connection: Connection, mark: str, fate: Fate) -> dict[str, Any]:
+    """The changes of the next step back (`stands`) or forward (`taken_back`)."""
+    entries = rack.story(connection, mark)
+    places = rack.story_fates(entries).places(fate)
+    if not places:
+        raise NothingError("There is nothing to take back or to do again.")
+    if fate == "stands":
+        return {c.path: c.before for c in entries[places[-1]].changes}
+    return {c.path: c.after for c in entries[places[0]].changes}
