@@ -6,6 +6,7 @@ what the server says today.
 
 from __future__ import annotations
 
+import itertools
 import json
 import tempfile
 from pathlib import Path
@@ -40,6 +41,8 @@ def answers() -> dict[str, Any]:
     with tempfile.TemporaryDirectory() as place:
         here = "http://127.0.0.1"
         app = create_app(Path(place), Path(place))
+        marks = (f"{n:032x}" for n in itertools.count(1))
+        app.state.desk.rack.new_mark = lambda: next(marks)
         client = TestClient(app, base_url=here, headers={"origin": here})
         rig = client.post("/api/rigs", json=RIG).json()
         seen = client.post("/api/rigs/1/preview", json={"changes": {}}).json()

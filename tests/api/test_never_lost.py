@@ -53,7 +53,6 @@ LOCKED_OUT = [
     ({"changes": {"aim.distances_m": [10, NAN, 20]}}, "aim.distances_m.1"),
     ({"changes": {"aim.distances_m": [10, HUGE]}}, "aim.distances_m.1"),
     ({"changes": {"bow.measured": [[20, 18], [28, 1e6]]}}, "bow.measured.1.1"),
-    ({"changes": {"bow.brace_height_in": 13.9}}, "bow.brace_height_in"),
     ({"changes": {"step_up.starts": "9999-12-31"}}, "step_up.starts"),
     ({"changes": {"step_up.starts": "2026-02-30"}}, "step_up.starts"),
     ({"trial": HOLD | {"day": "9999-12-31"}}, "trial.day"),

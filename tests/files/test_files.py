@@ -309,4 +309,4 @@ def test_every_kind_of_trial_is_a_table_with_units_and_a_sentence(kind):
     assert len(head) == len(line) == len(trial.columns()) + 2
     assert line[0] == "2026-03-01"
     assert trial.said().plain()
-    assert set(trial.rests_on) <= set(READS)
+    assert set(trial.grounds) <= set(READS)

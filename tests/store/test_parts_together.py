@@ -40,7 +40,7 @@ def agrees(store):
     """Every rig with every part, every part with its story, every snapshot with its list."""
     for kept in store.all():
         rig = kept.present.rig
-        assert set(kept.parts) == {s for s in rig.on.slots()}
+        assert set(kept.parts) == set(rig.on.slots())
         for slot, part in kept.parts.items():
             assert differing(rig, slot, part.part) == {}, (rig.name, slot)
         told = replay(kept.base, list(store.entries(kept.id)))

@@ -63,6 +63,7 @@ def with_zone(text: str) -> str | None:
     return (at if at.tzinfo else at.replace(tzinfo=UTC)).isoformat(timespec="seconds")
 
 
+EPOCH = "1970-01-01T00:00:00+00:00"  # where nobody says when
 Day = Annotated[
     str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$"), AfterValidator(_day)
 ]  # a day of the calendar, or empty

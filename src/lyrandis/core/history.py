@@ -5,20 +5,21 @@ Nothing is ever taken out. An undo is an entry too; replaying the list gives the
 
 from __future__ import annotations
 
-from collections.abc import Iterable, Sequence
+from collections.abc import Iterable, Mapping, Sequence
 from dataclasses import dataclass, replace
 from typing import Any, Literal, NamedTuple
 
 from pydantic import BaseModel, ConfigDict, Field
 
-from lyrandis.core.dates import Moment
+from lyrandis.core.dates import EPOCH, Moment
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed, value_at
-from lyrandis.core.parts import Name, Rig, Slot
+from lyrandis.core.parts import Rig, Slot
+from lyrandis.core.parts.base import PartName
 from lyrandis.core.parts.on import Mark as PartMark
 from lyrandis.core.route import Mark
 from lyrandis.core.stops import Standing, StationId
-from lyrandis.core.trials import KeptTrial, Trial
+from lyrandis.core.trials import MEASURED, KeptTrial, Trial, implied_number, trials_in
 
 Kind = Literal["adjust", "check", "trial", "strike", "restore", "undo", "redo"]
 ABOUT_ONE: tuple[Kind, ...] = ("strike", "restore")
@@ -43,7 +44,7 @@ class PutOn(BaseModel):
 
     slot: Slot
     mark: PartMark
-    name: Name
+    name: PartName
 
 
 class Entry(BaseModel):
@@ -51,7 +52,8 @@ class Entry(BaseModel):
 
     A trial may bring changes along, as a draw brings the draw length. `about` is the entry of the
     trial that this one puts right, strikes out or takes in again. `parts` names those that came
-    on with its changes.
+    on with its changes. `implied`: a version that logged no trial with a measured setting wrote
+    it, and its changes say what was measured.
     """
 
     model_config = ConfigDict(frozen=True, extra="forbid")
@@ -64,8 +66,9 @@ class Entry(BaseModel):
     why: str = Field(default="", max_length=500)
     changes: tuple[Change, ...] = Field(default=(), max_length=200, fail_fast=True)
     trial: Trial | None = None
-    about: int | None = Field(default=None, ge=1, le=MOST_ENTRIES)
+    about: int | None = Field(default=None, ge=-4 * (MOST_ENTRIES + 1), le=MOST_ENTRIES)
     parts: tuple[PutOn, ...] = Field(default=(), max_length=20, fail_fast=True)
+    implied: bool = False
 
 
 class State(NamedTuple):
@@ -166,9 +169,17 @@ def after(state: State, entry: Entry) -> State:
             raise error.at(f"entries.{entry.seq - 1}.{error.field}") from None
     if entry.station is None or entry.standing is None:
         return State(rig, marks)
-    mark = Mark(entry.station, entry.standing, rig)
-    others = tuple(m for m in marks if m.station != mark.station)
+    # What is no longer measured was not looked at by keeping what ended it.
+    ended = any(c.path in MEASURED and not c.after for c in entry.changes)
+    mark = Mark(entry.station, entry.standing, state.rig if ended else rig)
+    others = tuple(m for m in marks if not _same_place(m, mark))
     return State(rig, (*others, mark))
+
+
+def _same_place(one: Mark, other: Mark) -> bool:
+    """Whether two marks are of one station with the same string and arrows."""
+    a, b = one.rig.on, other.rig.on
+    return one.station == other.station and (a.string, a.arrows) == (b.string, b.arrows)
 
 
 def log_trial(trials: dict[int, KeptTrial], entry: Entry, rig: Rig) -> None:
@@ -196,10 +207,36 @@ def log_trial(trials: dict[int, KeptTrial], entry: Entry, rig: Rig) -> None:
         trials[entry.about] = replace(old, trial=trial, struck=struck)
     elif entry.trial is not None:
         trials[entry.seq] = KeptTrial(entry.seq, entry.at, entry.trial, rig)
+    if entry.implied:
+        set_then = {change.path: change.after for change in entry.changes}
+        trials |= implied_trials(entry.seq, set_then, entry.at, rig)
 
 
-def replay(base: Rig, entries: Sequence[Entry]) -> Replay:
+def implied_trials(seq: int, values: Mapping[str, Any], at: str, rig: Rig) -> dict[int, KeptTrial]:
+    """The trials that measured settings amount to where none was logged, by their numbers.
+
+    Parameters
+    ----------
+    seq : the entry that set them, 0 for what the rig began with
+    """
+    told = {}
+    for path, trial in trials_in(values):
+        number = implied_number(seq, path)
+        told[number] = KeptTrial(number, at, trial, rig)
+    return told
+
+
+def given(base: Rig, at: str) -> dict[int, KeptTrial]:
+    """What was measured on a rig as it began, as trials of the time `at` it was made."""
+    return implied_trials(0, {path: value_at(base, path) for path in MEASURED}, at, base)
+
+
+def replay(base: Rig, entries: Sequence[Entry], made_at: str = EPOCH) -> Replay:
     """Replay entries in order on the rig they began with.
+
+    Parameters
+    ----------
+    made_at : when the rig was made; what it began with was measured by then
 
     Raises
     ------
@@ -208,7 +245,7 @@ def replay(base: Rig, entries: Sequence[Entry]) -> Replay:
     found = fates(e.kind for e in entries)
     done, undone = found.places("stands"), found.places("taken_back")
     state = State(base)
-    trials: dict[int, KeptTrial] = {}
+    trials = given(base, made_at)
     for place in done:
         state = after(state, entries[place])
         log_trial(trials, entries[place], state.rig)

@@ -7,7 +7,6 @@ from typing import Literal
 
 from pydantic import BaseModel
 
-from lyrandis.core.arrow.build import PARTS_SD_SHARE
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
@@ -56,7 +55,7 @@ def _nock(b: Bench) -> tuple[Value, TallySource]:
 
 def _mass(b: Bench) -> tuple[Value, TallySource]:
     m = b.arrow.build
-    spread = None if m.measured else PARTS_SD_SHARE * m.mass_gr
+    spread = None if m.measured else m.sd_gr
     value = Value(value=m.mass_gr, quantity="mass", plus_minus=spread)
     return value, "measured" if m.measured else "rule"
 

@@ -8,7 +8,8 @@ out here, not the models' defaults, which may change.
     form 2   trials; own school numbers, assembly, limbs, the plan to go up, the string's build
     form 3   every time with its zone; every name written out
     form 4   quiet checks say what heard them
-    form 5   rigs say which parts are on them; entries name those that came on
+    form 5   rigs say which parts are on them; entries name those that came on, and whether their
+             changes say what was measured
 
 A new form adds its number and one step for each kind of document it changes. Nothing here
 judges: a document that is no such thing is handed on as it is, and refused where it is read.
@@ -132,10 +133,17 @@ def _trial_before_4(document: Document) -> Document:
     return document
 
 
+_MEASURED = ("bow.measured", "arrow.weighed_gr", "string.mass_gr")
+
+
 def _entry_before_5(document: Document) -> Document:
-    if isinstance(document, dict) and document.get("parts") is None:
-        return document | {"parts": []}
-    return document
+    if not isinstance(document, dict):
+        return document
+    changes = document.get("changes")
+    paths = {c.get("path") for c in changes or () if isinstance(c, dict)}
+    # A pull of the scale brought its readings along; every other measured setting came alone.
+    alone = paths & (set(_MEASURED) if document.get("trial") is None else set(_MEASURED[1:]))
+    return document | {"parts": document.get("parts") or [], "implied": bool(alone)}
 
 
 # By the form a document is in: the step to the next one. Where a form changed nothing, no step.

@@ -17,7 +17,7 @@ from lyrandis.store.kept import Kept
 
 def bench_of(kept: Kept, made: str) -> Bench:
     """A kept rig on the bench at a time; one bench serves all of its papers."""
-    return Bench(kept.present.rig, kept.present.trials, made)
+    return Bench(kept.present.rig, kept.present.trials, made, kept.elsewhere)
 
 
 def schedule_of(kept: Kept, b: Bench) -> list[Due]:

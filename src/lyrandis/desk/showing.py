@@ -8,13 +8,13 @@ import uuid
 from collections.abc import Callable, Sequence
 from contextlib import suppress
 
-from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.history import Change, Entry
 from lyrandis.core.logbook import sentences
 from lyrandis.core.route import station_of
 from lyrandis.core.stations import StationView, views
 from lyrandis.desk import papers
+from lyrandis.desk.papers import bench_of
 from lyrandis.desk.shown import bench_view
 from lyrandis.desk.views import view_of
 from lyrandis.store.kept import Kept
@@ -37,11 +37,7 @@ def _refuse_own(
     problems = [(s.station, s.problem) for s in after if s.problem is not None]
     if not paths or not problems:
         return
-    told = {
-        s.station
-        for s in views(Bench(before.present.rig, before.present.trials, made))
-        if s.problem is None
-    }
+    told = {s.station for s in views(bench_of(before, made)) if s.problem is None}
     for station, problem in problems:
         if problem.field in changed or (station in paths and station in told):
             at_home = station_of(problem.field) in paths

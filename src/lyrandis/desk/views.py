@@ -103,13 +103,12 @@ def note_of(line: Listed | Unreadable) -> RigNote:
 
 def _moved(present: Rig) -> Callable[[KeptTrial], list[str]]:
     # Many trials hang on one and the same rig: what moved since is told once for each.
-    found: dict[tuple[int, tuple[str, ...]], list[str]] = {}
+    found: dict[tuple[int, str], list[str]] = {}
 
     def since(trial: KeptTrial) -> list[str]:
-        rests_on = trial.trial.rests_on
-        key = (id(trial.rig), rests_on)
+        key = (id(trial.rig), trial.trial.kind)
         if key not in found:
-            found[key] = moved_since(rests_on, trial.rig, present)
+            found[key] = moved_since(trial.trial.grounds, trial.rig, present)
         return found[key]
 
     return since

@@ -29,10 +29,10 @@ from sqlalchemy import (
 )
 
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.history import Entry, Fates, State, after, fates, log_trial
+from lyrandis.core.history import Entry, Fates, State, after, fates, given, log_trial
 from lyrandis.core.parts import On, Rig
 from lyrandis.core.summary import Summary, summary
-from lyrandis.core.trials import KeptTrial
+from lyrandis.core.trials import KeptTrial, implied_by, implied_number, trials_in
 from lyrandis.store import rack
 from lyrandis.store.kept import ENTRY_COLUMNS, Kept, entry_of, name_of, where
 from lyrandis.store.tables import (
@@ -61,11 +61,19 @@ def read_entry(row: Any) -> Entry:
 
 
 def numbered(connection: Connection, id: int, seqs: set[int]) -> dict[int, Entry]:
-    """Entries of a rig by their numbers."""
+    """Entries of a rig by their numbers; a trial that no entry logged stands for its own."""
     if not seqs:
         return {}
     rows = connection.execute(ENTRY.where(EntryRow.rig_id == id, EntryRow.seq.in_(seqs)))
-    return {row.seq: read_entry(row) for row in rows}
+    found = {row.seq: read_entry(row) for row in rows}
+    implied = TrialRow.rig_id == id, TrialRow.seq < 0, TrialRow.seq.in_(seqs)
+    for row in connection.execute(
+        select(TrialRow.seq, TrialRow.at, TrialRow.trial).where(*implied)
+    ):
+        found[row.seq] = Entry.model_construct(
+            seq=row.seq, kind="trial", at=row.at, trial=trial_of(row.trial)
+        )
+    return found
 
 
 @dataclass(frozen=True)
@@ -92,8 +100,12 @@ class Derived:
     read: Read | RefusedError
 
 
-def derive(began: tuple[str, int] | Rig, heads: Iterable[tuple[int, str]],
-           entries: Iterable[Entry]) -> Derived:  # fmt: skip
+def derive(
+    began: tuple[str, int] | Rig,
+    heads: Iterable[tuple[int, str]],
+    entries: Iterable[Entry],
+    made_at: str,
+) -> Derived:
     """Follow a whole history.
 
     Parameters
@@ -106,12 +118,12 @@ def derive(began: tuple[str, int] | Rig, heads: Iterable[tuple[int, str]],
     found = fates(kind for _, kind in listed)
     seqs = tuple(seq for seq, _ in listed)
     stands = {seqs[place] for place in found.places("stands")}
-    trials: dict[int, KeptTrial] = {}
     checkpoints: list[tuple[int, State]] = []
     latest = 0
     try:
         base = began if isinstance(began, Rig) else base_of(*began)
         state = State(base)
+        trials = given(base, made_at)
         put_on: list[tuple[On, int]] = []
         for entry in entries:
             if entry.seq not in stands:
@@ -136,10 +148,10 @@ def derive(began: tuple[str, int] | Rig, heads: Iterable[tuple[int, str]],
     return Derived(found, seqs, read)
 
 
-def kept_trial(row: Any, base: str, form: int) -> KeptTrial:
-    """A trial of its row."""
+def kept_trial(row: Any, base: str, form: int, other: int | None = None) -> KeptTrial:
+    """A trial of its row; `other` names the rig where it is not one's own."""
     _, seq, _, at, _, struck, trial, made_with = row
-    return KeptTrial(seq, at, trial_of(trial), rig_with(base, form, made_with), struck)
+    return KeptTrial(seq, at, trial_of(trial), rig_with(base, form, made_with), struck, other)
 
 
 def _trial_row(id: int, base: Rig, kept: KeptTrial, made_with: str | None = None) -> dict[str, Any]:
@@ -234,7 +246,8 @@ def _derived(connection: Connection, id: int) -> tuple[Derived, str]:
         select(EntryRow.seq, EntryRow.kind, EntryRow.at).where(mine).order_by(EntryRow.seq)
     ).all()
     rows = connection.execute(ENTRY.where(mine).order_by(EntryRow.seq)).yield_per(ROWS_AT_ONCE)
-    made = derive((row.base, row.form), [(h.seq, h.kind) for h in heads], map(read_entry, rows))
+    numbered_heads = [(h.seq, h.kind) for h in heads]
+    made = derive((row.base, row.form), numbered_heads, map(read_entry, rows), row.created_at)
     return made, heads[-1].at if heads else row.created_at
 
 
@@ -337,20 +350,39 @@ def _log(
         connection.execute(insert(TrialRow), _trial_row(id, base, trial, made_with))
 
 
-def _unlog(connection: Connection, id: int, base: Rig, began: tuple[str, int], seq: int) -> None:
+def _unlog(
+    connection: Connection,
+    id: int,
+    base: Rig,
+    began: tuple[str, int],
+    number: int,
+    made_at: str,
+) -> None:
     """A trial as the entries that still stand make it; none where its own was taken back."""
-    mine = TrialRow.rig_id == id, TrialRow.seq == seq
+    mine = TrialRow.rig_id == id, TrialRow.seq == number
     made_with = connection.execute(select(TrialRow.made_with).where(*mine)).scalar()
     connection.execute(delete(TrialRow).where(*mine))
-    about = or_(EntryRow.seq == seq, EntryRow.about == seq)
+    origin = number if number > 0 else implied_by(number)
+    about = or_(EntryRow.seq == origin, EntryRow.about == number)
     stands = EntryRow.rig_id == id, EntryRow.fate == "stands", about
     rows = connection.execute(ENTRY.where(*stands).order_by(EntryRow.seq)).all()
-    if made_with is None or not rows or rows[0].seq != seq:
+    if made_with is None or (origin > 0 and (not rows or rows[0].seq != origin)):
         return
-    trials: dict[int, KeptTrial] = {}
+    trials = given(base, made_at) if origin == 0 else {}
     for row in rows:
         log_trial(trials, read_entry(row), rig_with(*began, made_with))
-    connection.execute(insert(TrialRow), _trial_row(id, base, trials[seq], made_with))
+    connection.execute(insert(TrialRow), _trial_row(id, base, trials[number], made_with))
+
+
+def _told_of(entry: Entry) -> list[int]:
+    """The numbers of the trials that an entry logs, or is about."""
+    if entry.about is not None:
+        return [entry.about]
+    logged = [] if entry.trial is None else [entry.seq]
+    if entry.implied:
+        set_then = {change.path: change.after for change in entry.changes}
+        logged += [implied_number(entry.seq, path) for path, _ in trials_in(set_then)]
+    return logged
 
 
 def follow(connection: Connection, kept: Kept, entry: Entry) -> None:
@@ -388,8 +420,8 @@ def follow(connection: Connection, kept: Kept, entry: Entry) -> None:
     connection.execute(insert(EntryRow), document)
     if acted is not None and entry.kind == "undo":
         state = _state_at(connection, kept, began, acted.seq - 1)
-        if acted.trial is not None or acted.about is not None:
-            _unlog(connection, id, kept.base, began, acted.about or acted.seq)
+        for number in _told_of(acted):
+            _unlog(connection, id, kept.base, began, number, row.created_at)
         _snap(connection, kept, entry, state, None)
     else:
         top = acted or entry

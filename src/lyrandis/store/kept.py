@@ -13,13 +13,14 @@ from lyrandis.core.fields import refused
 from lyrandis.core.history import Entry, Kind, Replay, UnreadEntry
 from lyrandis.core.parts import Rig, Slot
 from lyrandis.core.summary import Summary
+from lyrandis.core.trials import KeptTrial
 from lyrandis.core.upcast import entry_document
 from lyrandis.store.loose import Broken
 from lyrandis.store.rack import KeptPart
 
 ENTRY_COLUMNS = (
     "seq", "kind", "at", "station", "standing", "why", "changes", "trial", "about",
-    "parts",
+    "parts", "implied",
 )  # fmt: skip
 
 
@@ -33,6 +34,7 @@ class Kept:
     spoken_of : by number, the entries of the trials that what can be taken back or done again
         is about
     parts : those on it, by slot
+    elsewhere : trials of other rigs that had a part of this one on
     """
 
     id: int
@@ -44,6 +46,12 @@ class Kept:
     present: Replay
     spoken_of: dict[int, Entry]
     parts: dict[Slot, KeptPart]
+    elsewhere: tuple[KeptTrial, ...] = ()
+
+    @property
+    def known(self) -> tuple[KeptTrial, ...]:
+        """Trials of this rig, and of others with its parts."""
+        return (*self.present.trials, *self.elsewhere)
 
 
 @dataclass(frozen=True)

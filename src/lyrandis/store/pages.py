@@ -10,7 +10,7 @@ from sqlalchemy import Connection, Engine, Text, func, select, tuple_, type_coer
 
 from lyrandis.core.fields import is_on
 from lyrandis.core.history import Entry
-from lyrandis.core.trials import KeptTrial
+from lyrandis.core.trials import KINDS, KeptTrial
 from lyrandis.core.upcast import entry_document, rig_document
 from lyrandis.store import rack
 from lyrandis.store.derived import ENTRY, ROWS_AT_ONCE, kept_trial, numbered, read_entry
@@ -71,7 +71,12 @@ def trials(
 
 
 def station_of(connection: Connection, id: int, seq: int) -> str | None:
-    """The station an entry was kept at."""
+    """The station an entry was kept at, or where a trial that none logged belongs."""
+    if seq < 0:
+        kind = connection.execute(
+            select(TrialRow.kind).where(TrialRow.rig_id == id, TrialRow.seq == seq)
+        ).scalar()
+        return KINDS[kind].station if kind in KINDS else None
     return connection.execute(
         select(EntryRow.station).where(EntryRow.rig_id == id, EntryRow.seq == seq)
     ).scalar()

@@ -10,6 +10,7 @@ from sqlalchemy.exc import IntegrityError
 from sqlalchemy.orm import Session
 
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.fields import changed, is_on
 from lyrandis.core.fit.put_on import fitted
 from lyrandis.core.history import (
     MOST_ENTRIES,
@@ -19,14 +20,19 @@ from lyrandis.core.history import (
     PutOn,
     UnreadEntry,
     changes_between,
+    log_trial,
 )
+from lyrandis.core.measured import counts, untrue
 from lyrandis.core.parts import Part, Rig, Slot
+from lyrandis.core.parts.base import at as at_path
 from lyrandis.core.route import STATIONS, states
 from lyrandis.core.stops import Standing
-from lyrandis.core.trials import KeptTrial
+from lyrandis.core.trials import MEASURED, MEASURES, KeptTrial, trials_in
+from lyrandis.core.trials import standing as standing_trials
 from lyrandis.store import pages, rack, together
 from lyrandis.store.database import writing
 from lyrandis.store.derived import Derived, derive, follow, make_anew, write
+from lyrandis.store.elsewhere import trials_elsewhere
 from lyrandis.store.errors import ConflictError, MissingError, NothingError, UnreadableError
 from lyrandis.store.kept import Kept, Listed, Unreadable
 from lyrandis.store.loose import Broken
@@ -164,7 +170,7 @@ class RigStore:
         """
         at = created_at or now_utc()
         heads = [(e.seq, e.kind) for e in entries]
-        derived = derive(rig, heads, entries)
+        derived = derive(rig, heads, entries, at)
         if isinstance(derived.read, RefusedError):
             raise derived.read
         with writing(self.engine) as connection:
@@ -176,7 +182,7 @@ class RigStore:
             if brought is None or rack.unknown_slots(connection, now):
                 on = rack.filled(connection, rig, now, at, self.rack.new_mark, brought is not None)
                 rig = rig.model_copy(update={"on": on})
-                derived = derive(rig, heads, entries)
+                derived = derive(rig, heads, entries, at)
             id = self._insert(connection, rig.model_dump(mode="json"), at, entries, derived)
             made = together.refreshed(connection, id, now_utc())
             self.may_keep(made, None, entries)
@@ -283,8 +289,12 @@ class RigStore:
         if wanted:
             built = together.other_build(kept.present.rig, wanted, self.rack.new_mark)
             put_on = (*put_on, *(made.put_on for made in built))
-            changes = changes_between(kept.present.rig, wanted | together.slots_for(built))
+            wanted = wanted | together.slots_for(built)
         made_at = at or now_utc()
+        draft = {"seq": seq + 1, "kind": kind, "at": made_at, "trial": trial, "about": about}
+        if kind not in ("undo", "redo"):
+            wanted = self._as_measured(kept, Entry.model_validate(draft), wanted or {})
+            changes = changes_between(kept.present.rig, wanted)
         entry = Entry.model_validate(
             {
                 "seq": seq + 1,
@@ -319,6 +329,19 @@ class RigStore:
 
         self._write(kept, entry, check, before)
         return made[0]
+
+    def _as_measured(self, kept: Kept, entry: Entry, wanted: dict[str, Any]) -> dict[str, Any]:
+        """Changes with each measured setting as the trials make it once the entry stands."""
+        plain = {path: value for path, value in wanted.items() if path not in MEASURED}
+        rig = changed(kept.present.rig, plain)
+        trials = {t.seq: t for t in kept.present.trials}
+        if entry.about is None or entry.about in trials:  # an old one is not among the latest
+            log_trial(trials, entry, rig)
+        elsewhere = kept.elsewhere
+        if rig.on != kept.present.rig.on:
+            with self.engine.connect() as connection:
+                elsewhere = trials_elsewhere(connection, kept.id, rig.on)
+        return plain | untrue(rig, (*trials.values(), *elsewhere))
 
     def put_on(
         self,
@@ -388,12 +411,77 @@ class RigStore:
         """
         if station is not None and station not in STATIONS:
             raise RefusedError("station", f"“{station}” is not a station.")
+        typed = next((path for path in wanted if is_on(path)), None)
+        if typed is not None:
+            raise RefusedError(typed, "Parts are put on by name, not typed as settings.")
+        if MEASURED.keys() & wanted.keys():
+            return self._keep_measured(id, seq, wanted, station, standing, why, at, trial, about)
         # A trial alone says nothing of how the station stands.
         stands = station is not None and (trial is None or bool(wanted))
         kind: Kind = "adjust" if trial is None else "trial"
         return self._append(
             id, seq, kind, station, standing if stands else None, why, wanted, at, trial, about
         )
+
+    def _keep_measured(
+        self,
+        id: int,
+        seq: int,
+        wanted: dict[str, Any],
+        station: str | None,
+        standing: Standing,
+        why: str,
+        at: str | None,
+        trial: Any,
+        about: int | None,
+    ) -> Kept:
+        """Keep settings of which some are measured: each of these is a trial, or strikes one out.
+
+        One entry holds one trial: what else was measured follows in entries of its own.
+        """
+        rig = self.get(id).present.rig
+        changed(rig, wanted)  # refused in the rig's own words
+        plain = {path: value for path, value in wanted.items() if path not in MEASURED}
+        values = {path: value for path, value in wanted.items() if path in MEASURED}
+        found = dict(trials_in(values))
+        if trial is not None:
+            path = next((m.path for m in MEASURES if m.name == trial.kind), None)
+            if path in found and counts(trial):
+                trial = found[path].model_copy(
+                    update={"scale": trial.scale, "day": trial.day, "notes": trial.notes}
+                )
+            found.pop(str(path), None)
+            logged = [trial, *found.values()]
+        else:
+            logged = list(found.values())
+        cleared = [p for p, v in values.items() if p not in found and not v and at_path(rig, p)]
+        if logged or plain or not cleared:
+            first, *others = logged or [None]
+            kept = self.keep(id, seq, plain, station, standing, why, at, first, about)
+            for other in others:
+                kept = self.keep(id, kept.seq, {}, other.station, standing, why, at, other)
+        else:
+            kept = self.get(id)
+            if kept.seq != seq:
+                raise _meanwhile()
+        for path in cleared:
+            kept = self._unmeasure(kept, path, why)
+        return kept
+
+    def _unmeasure(self, kept: Kept, path: str, why: str) -> Kept:
+        """Strike out the trial that a measured setting shows."""
+        measure = MEASURED[path]
+        shown = at_path(kept.present.rig, path)
+        for trial in reversed(standing_trials(kept.known, measure.name)):
+            if measure.value(trial.trial) != shown:
+                continue
+            if trial.rig_id is not None:
+                raise RefusedError(
+                    path,
+                    f"It was measured on {trial.rig.name}: strike it out in the trials there.",
+                )
+            return self.strike(kept.id, kept.seq, trial.seq, True, why)
+        return kept
 
     def strike(self, id: int, seq: int, about: int, out: bool, why: str = "") -> Kept:
         """Strike a trial out, or take it in again; it stays in the history either way."""

@@ -61,6 +61,7 @@ class EntryRow(Base):
     trial: Mapped[Any] = mapped_column(LooseJSON, default=None)
     about: Mapped[int | None] = mapped_column(default=None)
     parts: Mapped[Any] = mapped_column(LooseJSON, default=None)
+    implied: Mapped[bool] = mapped_column(default=False, server_default="0")
     form: Mapped[int] = mapped_column(default=FORM, server_default="2")
     fate: Mapped[str] = mapped_column(String(10), default="stands", server_default="stands")
     acts_on: Mapped[int | None] = mapped_column(default=None)

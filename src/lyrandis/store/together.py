@@ -16,6 +16,7 @@ from sqlalchemy import Connection
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.history import MOST_ENTRIES, Change, Entry, PutOn, changes_between
+from lyrandis.core.measured import untrue
 from lyrandis.core.parts import OWNED, Part, Rig, Slot, belonging, differing, part_of, slots_of
 from lyrandis.core.parts.base import at as value_of
 from lyrandis.core.stops import StationId
@@ -106,13 +107,32 @@ def settle(connection: Connection, before: Kept, after: Kept, at: str) -> tuple[
             why = f"on {rig.name}"
             part, changes = rack.write(connection, kept, belonging(slot, own), at, why, after.id)
             reached += spread(connection, part, changes, at, f"{part.part.name}: {why}", after.id)
+    fresh = present(connection, after.id)
+    assert isinstance(fresh, Kept)
     if stale:
-        after = _set(connection, after, stale, at, "the part as it is now")
-    elif after.parts:
-        fresh = present(connection, after.id)
-        assert isinstance(fresh, Kept)
-        after = fresh
-    return after, reached
+        fresh = _set(connection, fresh, stale, at, "the part as it is now")
+    elif untrue(fresh.present.rig, fresh.known):
+        fresh = _set(connection, fresh, {}, at, "what trials still show")
+    return fresh, reached + _measured_along(connection, before, fresh, at)
+
+
+def _measured_along(connection: Connection, before: Kept, after: Kept, at: str) -> list[Kept]:
+    """Other rigs with the same parts, where what was measured or struck out here counts too."""
+    if before.present.trials == after.present.trials:
+        return []
+    ids = {
+        use.rig_id
+        for part in after.parts.values()
+        if part.kind != "archer"
+        for use in rack.uses(connection, part.mark, now_only=True)
+    }
+    reached = []
+    for id in sorted(ids - {after.id}):
+        kept = _present(connection, id)
+        if isinstance(kept, Kept) and untrue(kept.present.rig, kept.known):
+            why = f"measured on {after.present.rig.name}"
+            reached.append(_set(connection, kept, {}, at, why))
+    return reached
 
 
 def refreshed(connection: Connection, id: int, at: str) -> Kept:
@@ -122,7 +142,9 @@ def refreshed(connection: Connection, id: int, at: str) -> Kept:
     stale: dict[str, Any] = {}
     for slot, part in kept.parts.items():
         stale |= differing(kept.present.rig, slot, part.part)
-    return _set(connection, kept, stale, at, "the part as it is known here") if stale else kept
+    if not stale and not untrue(kept.present.rig, kept.known):
+        return kept
+    return _set(connection, kept, stale, at, "as it is known here")
 
 
 def spread(
@@ -156,7 +178,8 @@ def on_rig(slot: Slot, changes: Iterable[Change]) -> dict[str, Any]:
 def _set(connection: Connection, kept: Kept, wanted: dict[str, Any], at: str, why: str) -> Kept:
     if kept.seq >= MOST_ENTRIES:
         raise RefusedError("seq", f"The history of {kept.present.rig.name} is full.", MOST_ENTRIES)
-    changes = changes_between(kept.present.rig, wanted)
+    rig = changed(kept.present.rig, wanted)
+    changes = changes_between(kept.present.rig, wanted | untrue(rig, kept.known))
     entry = Entry(seq=kept.seq + 1, kind="adjust", at=at, why=why[:500], changes=changes)
     follow(connection, kept, entry)
     after = present(connection, kept.id)

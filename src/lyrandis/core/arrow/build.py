@@ -24,9 +24,13 @@ class Part:
 
 @dataclass(frozen=True)
 class Build:
-    """A built arrow; `mass_gr` is the weighed mass where the arrow was weighed."""
+    """A built arrow; `mass_gr` is the weighed mass where the arrow was weighed.
+
+    sd_gr : of the mass
+    """
 
     mass_gr: float
+    sd_gr: float
     parts_gr: float
     measured: bool
     balance_in: float
@@ -40,7 +44,7 @@ class Build:
     @property
     def lightest_gr(self) -> float:
         """What it may weigh if its parts add up to less than they say [gr]."""
-        return self.mass_gr * (1.0 if self.measured else 1 - PARTS_SD_SHARE)
+        return self.mass_gr - self.sd_gr
 
 
 def parts_of(arrow: Arrow) -> tuple[Part, ...]:
@@ -69,6 +73,7 @@ def build(arrow: Arrow) -> Build:
     mass = total if arrow.weighed_gr is None else arrow.weighed_gr
     return Build(
         mass_gr=mass,
+        sd_gr=PARTS_SD_SHARE * total if arrow.weighed_gr is None else 0.0,
         parts_gr=total,
         measured=arrow.weighed_gr is not None,
         balance_in=balance,

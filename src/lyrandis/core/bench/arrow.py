@@ -2,7 +2,8 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from lyrandis.core.arrow.build import Build, build
@@ -24,7 +25,8 @@ from lyrandis.core.bench.archer import ArcherBench
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.limbs import LimbPair, limb_pair
-from lyrandis.core.parts import Rig
+from lyrandis.core.measured import Recalled
+from lyrandis.core.parts import Rig, String
 
 
 @dataclass(frozen=True)
@@ -34,18 +36,29 @@ class ArrowBench:
     rig: Rig
     archer: ArcherBench
     bow: BowBench
+    recalled: Mapping[str, Recalled] = field(default_factory=dict)
 
     @cached_property
     def build(self) -> Build:
-        """The arrow from its parts."""
-        return build(self.rig.arrow)
+        """The arrow from its parts; its mass after an earlier weighing where there was one."""
+        built, weighed = build(self.rig.arrow), self.recalled.get("arrow.weighed_gr")
+        if weighed is None:
+            return built
+        return replace(built, mass_gr=weighed.now.value, sd_gr=weighed.now.plus_minus)
+
+    @property
+    def string(self) -> String:
+        """The string; its mass after an earlier weighing where there was one."""
+        weighed = self.recalled.get("string.mass_gr")
+        string = self.rig.string
+        return string.model_copy(update={"mass_gr": weighed.now.value}) if weighed else string
 
     @cached_property
     def shot(self) -> Shot:
         """One shot; refuses an arrow shorter than the draw."""
         r = self.rig
         refuse_short(r.archer, r.arrow)
-        return shot(r.bow, r.string, self.bow.curve, self.archer.true_draw, self.build.mass_gr)
+        return shot(r.bow, self.string, self.bow.curve, self.archer.true_draw, self.build.mass_gr)
 
     @cached_property
     def window(self) -> SpineWindow:
@@ -54,7 +67,7 @@ class ArrowBench:
         return spine_window(
             r.archer,
             r.bow,
-            r.string,
+            self.string,
             r.arrow,
             weight_at_28in(self.bow.curve),
             self.bow.weight,
@@ -84,7 +97,7 @@ class ArrowBench:
             self.build.lightest_gr / (weight.value + weight.plus_minus),
             self.bow.stacks,
             self.stiff_enough,
-            virtual_mass_gr(r.bow, r.string, weight.value) / weight.value,
+            virtual_mass_gr(r.bow, self.string, weight.value) / weight.value,
         )
 
     @cached_property

@@ -13,9 +13,11 @@ from lyrandis.core.bench.brace import BraceBench
 from lyrandis.core.bench.fit import FitBench
 from lyrandis.core.bench.quiet import quiet_of
 from lyrandis.core.bench.string import StringBench
+from lyrandis.core.dates import EPOCH
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.measured import Recalled, recalled
 from lyrandis.core.parts import Rig
-from lyrandis.core.trials import KeptTrial
+from lyrandis.core.trials import MEASURED, KeptTrial
 from lyrandis.core.tune.nock_point import NockStart, nock_start
 from lyrandis.core.tune.quiet import Quiet
 
@@ -25,12 +27,26 @@ class Bench:
     """A rig on the bench. Members raise RefusedError where the rig cannot be computed.
 
     trials : those of its history
+    elsewhere : those of other rigs that had one of its parts on
     now : an ISO time, passed in where days matter: the core has no clock
     """
 
     rig: Rig
     trials: tuple[KeptTrial, ...] = ()
-    now: str = "1970-01-01T00:00:00+00:00"
+    now: str = EPOCH
+    elsewhere: tuple[KeptTrial, ...] = ()
+
+    @cached_property
+    def known(self) -> tuple[KeptTrial, ...]:
+        """Every trial that may speak of the rig's parts."""
+        return (*self.trials, *self.elsewhere)
+
+    @cached_property
+    def recalled(self) -> dict[str, Recalled]:
+        """What earlier measurements say of settings that are not measured any more, by path."""
+        draw = self.archer.true_draw.value
+        told = {path: recalled(path, self.rig, self.known, draw) for path in MEASURED}
+        return {path: one for path, one in told.items() if one is not None}
 
     @cached_property
     def archer(self) -> ArcherBench:
@@ -40,7 +56,7 @@ class Bench:
     @cached_property
     def bow(self) -> BowBench:
         """The bow at this draw."""
-        return BowBench(self.rig, self.archer)
+        return BowBench(self.rig, self.archer, self.recalled.get("bow.measured"))
 
     @cached_property
     def fit(self) -> FitBench:
@@ -65,7 +81,7 @@ class Bench:
     @cached_property
     def arrow(self) -> ArrowBench:
         """The arrow on this bow."""
-        return ArrowBench(self.rig, self.archer, self.bow)
+        return ArrowBench(self.rig, self.archer, self.bow, self.recalled)
 
     @cached_property
     def quiet(self) -> Quiet:

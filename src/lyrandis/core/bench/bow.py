@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+import math
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -15,7 +16,8 @@ from lyrandis.core.findings import say
 from lyrandis.core.fit.hold import Hold
 from lyrandis.core.fit.limbs import BoltTurn, bolts
 from lyrandis.core.fit.step_up import WeightStep
-from lyrandis.core.parts import Rig
+from lyrandis.core.measured import Recalled
+from lyrandis.core.parts import Bow, Rig
 
 
 @dataclass(frozen=True)
@@ -24,11 +26,21 @@ class BowBench:
 
     rig: Rig
     archer: ArcherBench
+    recalled: Recalled | None = None
+
+    @property
+    def as_recalled(self) -> Bow:
+        """The bow, off its marking by as much as a scale once said of it."""
+        bow = self.rig.bow
+        if self.recalled is None:
+            return bow
+        marked = bow.marked_weight_lbf * self.recalled.over_model
+        return bow.model_copy(update={"marked_weight_lbf": marked})
 
     @cached_property
     def curve(self) -> ForceDraw:
         """The force–draw curve; refuses a draw past the bow's end or the maker's limit."""
-        curve = force_draw(self.rig.bow, self.rig.string.material)
+        curve = force_draw(self.as_recalled, self.rig.string.material)
         draw, limit = self.draw_in, self.rig.bow.maker_max_draw_in
         if limit is not None and draw > limit:
             raise RefusedError(
@@ -58,7 +70,12 @@ class BowBench:
     @cached_property
     def weight(self) -> Estimate:
         """The same with its ±."""
-        return weight_at_draw(self.curve, self.archer.true_draw)
+        told = weight_at_draw(self.curve, self.archer.true_draw)
+        if self.recalled is None:
+            return told
+        from_draw = self.curve.slope(self.draw_in) * self.archer.true_draw.plus_minus
+        sd = math.hypot(self.recalled.now.plus_minus, from_draw)
+        return Estimate(value=told.value, plus_minus=sd, source="model")
 
     @cached_property
     def onset_in(self) -> float | None:

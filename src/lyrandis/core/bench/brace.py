@@ -65,7 +65,7 @@ class BraceBench:
         kept = _recent(standing(self.trials, "brace"))
         last = kept[-1].rig if kept else self.rig
         made_on = {id(k.rig): k for k in kept}
-        moved = {i: bool(moved_since(k.trial.rests_on, k.rig, last)) for i, k in made_on.items()}
+        moved = {i: bool(moved_since(k.trial.grounds, k.rig, last)) for i, k in made_on.items()}
         heard = [
             Heard(
                 k.seq,

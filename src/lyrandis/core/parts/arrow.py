@@ -9,8 +9,8 @@ from lyrandis.core.parts.base import Frozen, choice, measure
 ShaftMaterial = Literal["carbon", "aluminium", "wood", "cane"]
 
 
-class Arrow(Frozen):
-    """One arrow of the set and its parts."""
+class ArrowBuilt(Frozen):
+    """An arrow and its parts."""
 
     shaft_length_in: float = measure(
         30, "draw", 18, 36, "Shaft length", "Throat of the arrow nock to the back of the point."
@@ -31,6 +31,11 @@ class Arrow(Frozen):
     nock_gr: float = measure(9, "mass", 0, 60, "Arrow nock")
     fletching_gr: float = measure(9, "mass", 0, 100, "Fletching, all of it")
     fletching_count: int = measure(3, "count", 0, 6, "Feathers or vanes")
+
+
+class Arrow(ArrowBuilt):
+    """One arrow of the set, and what a grain scale said of it."""
+
     weighed_gr: float | None = measure(
         None, "mass", 50, 2500, "Weighed arrow", "The finished arrow on a grain scale."
     )

@@ -23,6 +23,11 @@ Name = Annotated[
     StringConstraints(strip_whitespace=True, min_length=1, max_length=80),
     BeforeValidator(_one_line),
 ]
+PartName = Annotated[  # an archer's name on a rig may be as long
+    str,
+    StringConstraints(strip_whitespace=True, min_length=1, max_length=200),
+    BeforeValidator(_one_line),
+]
 Short = Annotated[
     str, StringConstraints(strip_whitespace=True, max_length=200), BeforeValidator(_one_line)
 ]

@@ -10,13 +10,13 @@ from collections.abc import Iterable, Mapping
 from typing import Any
 
 from lyrandis.core.parts.archer import Drawing
-from lyrandis.core.parts.arrow import Arrow
+from lyrandis.core.parts.arrow import ArrowBuilt
 from lyrandis.core.parts.base import at
 from lyrandis.core.parts.bow import Built
 from lyrandis.core.parts.on import KIND_OF, Slot
 from lyrandis.core.parts.part import BODIES, Part, PartBody
 from lyrandis.core.parts.rig import Rig
-from lyrandis.core.parts.string import String
+from lyrandis.core.parts.string import Stringed
 
 _RISERS = ("riser_in", "centre_cut_mm", "side_plate", "brace_reference", "brace_offset_in")
 _BOTH_LIMBS = (
@@ -44,8 +44,8 @@ OWNED: dict[Slot, dict[str, str]] = {
     "riser": _section("bow", _RISERS) | {"limbs.degrees_per_turn": "of.degrees_per_turn"},
     "upper_limb": _limb("upper"),
     "lower_limb": _limb("lower"),
-    "string": _section("string", String.model_fields),
-    "arrows": _section("arrow", Arrow.model_fields),
+    "string": _section("string", Stringed.model_fields),
+    "arrows": _section("arrow", ArrowBuilt.model_fields),
 }
 
 

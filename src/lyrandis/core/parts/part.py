@@ -12,8 +12,8 @@ from pydantic import Field, model_validator
 from lyrandis.core.dates import Day
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.parts.archer import Drawing
-from lyrandis.core.parts.arrow import Arrow
-from lyrandis.core.parts.base import Frozen, Name, Short, choice, measure
+from lyrandis.core.parts.arrow import ArrowBuilt
+from lyrandis.core.parts.base import Frozen, PartName, Short, choice, measure
 from lyrandis.core.parts.bow import (
     BraceReference,
     Built,
@@ -25,7 +25,7 @@ from lyrandis.core.parts.bow import (
     Tips,
 )
 from lyrandis.core.parts.on import PartKind
-from lyrandis.core.parts.string import String
+from lyrandis.core.parts.string import Stringed
 
 KeepingState = Literal["in_use", "lent", "put_away", "condemned"]
 Which = Literal["upper", "lower", "unknown"]
@@ -114,7 +114,7 @@ class LimbPart(Frozen):
     maker_max_draw_in: float | None = measure(None, "draw", 20, 36, "Maker's greatest draw")
 
 
-class StringPart(String):
+class StringPart(Stringed):
     """A string."""
 
     kind: Literal["string"] = "string"
@@ -130,7 +130,7 @@ class Shaft(Frozen):
     notes: Short = ""
 
 
-class ArrowSet(Arrow):
+class ArrowSet(ArrowBuilt):
     """A set of arrows built alike, and its shafts one by one."""
 
     kind: Literal["arrows"] = "arrows"
@@ -156,7 +156,7 @@ PartBody = Annotated[
 class Part(Frozen):
     """A part: its name, notes, where it is, and what it is."""
 
-    name: Name
+    name: PartName
     notes: Short = ""
     keeping: Keeping = Keeping()
     of: PartBody

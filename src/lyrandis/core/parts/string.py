@@ -10,7 +10,7 @@ StringBuild = Literal["two_bundle", "endless", "unknown"]
 StringMaterial = Literal["low_stretch", "polyester", "natural"]
 
 
-class String(Frozen):
+class Stringed(Frozen):
     """The string: material, strands, length, and what hangs on it."""
 
     material: StringMaterial = choice("polyester", "Material")
@@ -30,9 +30,14 @@ class String(Frozen):
     length_in: float | None = measure(
         None, "bow_length", 30, 76, "String length", "Loop to loop, under tension."
     )
-    mass_gr: float | None = measure(None, "mass", 20, 400, "String weight", "On a grain scale.")
     silencers_gr: float = measure(0, "mass", 0, 200, "Silencers", "Weight of all of them.")
     silencer_position: float = measure(
         0.7, "share", 0, 1, "Silencer position", "0 at the arrow nock, 1 at the limb nock."
     )
     twists: int | None = measure(None, "count", 0, 120, "Twists")
+
+
+class String(Stringed):
+    """The string that is on, and what a grain scale said of it."""
+
+    mass_gr: float | None = measure(None, "mass", 20, 400, "String weight", "On a grain scale.")

@@ -8,6 +8,7 @@ from lyrandis.core.arrow.window import FIT_DIAMETER_MM
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Grounds, Said, fine, joined, mind, say, stop
 from lyrandis.core.stations.base import Answer
+from lyrandis.core.stations.recalling import recall
 
 _MOST_POINT_GR = 590.0  # heavier points are not made
 _MOST_SHAFT_GPI = 20.0  # nor heavier shafts
@@ -23,7 +24,9 @@ def note(b: Bench) -> Said:
 def tell(b: Bench) -> Answer:
     """The arrow on this bow."""
     shot, mass = b.arrow.shot, b.arrow.build
-    weighed = "weighed" if mass.measured else "from its parts"
+    weighed = "weighed" if mass.measured else "after an earlier weighing"
+    if not mass.measured and "arrow.weighed_gr" not in b.recalled:
+        weighed = "from its parts"
     answer = say(
         f"{{mass}} {weighed} is {{gpp}} and leaves at about {{speed}}",
         mass=("mass", mass.mass_gr),
@@ -40,6 +43,7 @@ def tell(b: Bench) -> Answer:
         answer,
         [
             floor(b),
+            *recall(b, "arrow.weighed_gr"),
             _spine(b),
             *both(b),
             _balance(b),

@@ -5,6 +5,7 @@ from __future__ import annotations
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.stations.base import Answer
+from lyrandis.core.stations.recalling import question_brace
 from lyrandis.core.tune.brace import QUARTER_IN
 from lyrandis.core.tune.listening import SIMULATED, Curve
 from lyrandis.core.tune.sweep import CLOSE_MM
@@ -35,7 +36,7 @@ def tell(b: Bench) -> Answer:
         low=("brace", f.low_in),
         high=("brace", f.high_in),
     )
-    return Answer(answer, [*reach(b), *_session(b), _effect(b), _listen()])
+    return Answer(answer, [*reach(b), *question_brace(b), *_session(b), _effect(b), _listen()])
 
 
 def reach(b: Bench) -> list[Finding]:

@@ -5,6 +5,7 @@ from __future__ import annotations
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say, stop
 from lyrandis.core.stations.base import Answer
+from lyrandis.core.stations.recalling import recall
 from lyrandis.core.string.measures import MASS_SD_SHARE
 from lyrandis.core.string.settling import SETTLED_IN
 from lyrandis.core.tune.brace import ODD_STRING_IN
@@ -29,16 +30,20 @@ def note(b: Bench) -> Said:
 def tell(b: Bench) -> Answer:
     """Which string, and how it fits at the present brace height."""
     s, fit = b.rig.string, b.string.fit
-    mass = fit.mass_gr
+    weighed = b.recalled.get("string.mass_gr")
+    mass, mass_sd = fit.mass_gr, MASS_SD_SHARE * fit.mass_gr
+    if weighed is not None:
+        mass, mass_sd = weighed.now.value, weighed.now.plus_minus
     length = _length_in(b)
     answer = say(
         f"A {{length}} string of {s.strands} {word('string.material', s.material)} strands, {{mass}}; braced, it "
         "carries {tension}.",
         length=("bow_length", length),
-        mass=("mass", mass) if s.mass_gr is not None else ("mass", mass, MASS_SD_SHARE * mass),
+        mass=("mass", mass) if s.mass_gr is not None else ("mass", mass, mass_sd),
         tension=("weight", fit.tension_lbf),
     )
-    return Answer(answer, [*material(b), *_length(b), *strands(b), *_settle(b)])
+    findings = [*material(b), *_length(b), *strands(b), *recall(b, "string.mass_gr"), *_settle(b)]
+    return Answer(answer, findings)
 
 
 def material(b: Bench) -> list[Finding]:

@@ -10,6 +10,7 @@ from lyrandis.core.findings import Finding, Said, fine, mind, say, stop
 from lyrandis.core.stations.base import Answer, your_draw
 from lyrandis.core.stations.holding import holding_findings
 from lyrandis.core.stations.limbs import limb_findings
+from lyrandis.core.stations.recalling import question_readings, recall
 
 _NEAR_END_IN, _NEAR_MAKER_IN = 1.5, 0.5
 _RISER_STEP_IN = 2.0
@@ -40,7 +41,8 @@ def tell(b: Bench) -> Answer:
         **values,
     )
     findings = [
-        _source(b, measured),
+        *(recall(b, "bow.measured") or [_source(b, measured)]),
+        *question_readings(b),
         *end(b),
         *holding_findings(b, weight.value),
         *limb_findings(b),

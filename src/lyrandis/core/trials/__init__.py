@@ -6,13 +6,23 @@ from typing import Annotated, Literal, get_args
 
 from pydantic import Field
 
+from lyrandis.core.trials.arrow_weighing import ArrowWeighingTrial
 from lyrandis.core.trials.base import KeptTrial, TrialBase, standing
 from lyrandis.core.trials.brace import BraceTrial, Level
 from lyrandis.core.trials.draw import DrawTrial
 from lyrandis.core.trials.hold import HoldTrial
 from lyrandis.core.trials.inspection import InspectionTrial
+from lyrandis.core.trials.measuring import (
+    MEASURED,
+    MEASURES,
+    Measure,
+    implied_by,
+    implied_number,
+    trials_in,
+)
 from lyrandis.core.trials.quiet import QuietTrial
 from lyrandis.core.trials.settling import SettlingTrial
+from lyrandis.core.trials.string_weighing import StringWeighingTrial
 from lyrandis.core.trials.weighing import WeighingTrial
 
 Trial = Annotated[
@@ -22,15 +32,40 @@ Trial = Annotated[
     | InspectionTrial
     | BraceTrial
     | SettlingTrial
-    | QuietTrial,
+    | QuietTrial
+    | ArrowWeighingTrial
+    | StringWeighingTrial,
     Field(discriminator="kind"),
 ]
-TrialKind = Literal["draw", "weighing", "hold", "inspection", "brace", "settling", "quiet"]
+TrialKind = Literal[
+    "draw", "weighing", "hold", "inspection", "brace", "settling", "quiet", "arrow_weighing",
+    "string_weighing",
+]  # fmt: skip
 KINDS: dict[str, type[TrialBase]] = {
     kind.model_fields["kind"].default: kind for kind in get_args(get_args(Trial)[0])
 }
 
 __all__ = [
-    "KINDS", "BraceTrial", "DrawTrial", "HoldTrial", "InspectionTrial", "KeptTrial", "Level",
-    "QuietTrial", "SettlingTrial", "Trial", "TrialBase", "TrialKind", "WeighingTrial", "standing",
+    "KINDS",
+    "MEASURED",
+    "MEASURES",
+    "ArrowWeighingTrial",
+    "BraceTrial",
+    "DrawTrial",
+    "HoldTrial",
+    "InspectionTrial",
+    "KeptTrial",
+    "Level",
+    "Measure",
+    "QuietTrial",
+    "SettlingTrial",
+    "StringWeighingTrial",
+    "Trial",
+    "TrialBase",
+    "TrialKind",
+    "WeighingTrial",
+    "implied_by",
+    "implied_number",
+    "standing",
+    "trials_in",
 ]  # fmt: skip

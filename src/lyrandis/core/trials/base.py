@@ -7,6 +7,7 @@ lost. A kind of trial is one file of this folder and one line of its registry.
 from __future__ import annotations
 
 from abc import abstractmethod
+from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, ClassVar
 
@@ -23,12 +24,13 @@ class TrialBase(Frozen):
 
     title : what several of it are called
     station : where it is logged
-    rests_on : what it was made with, names of route.READS; where one has moved since, it says so
+    grounds : what it was made with, names of route.READS, and how far each may move before the
+        trial says so and, of a measurement, no longer holds
     """
 
     title: ClassVar[str]
     station: ClassVar[StationId]
-    rests_on: ClassVar[tuple[str, ...]]
+    grounds: ClassVar[Mapping[str, float]]
 
     day: Day = ""
     notes: Short = ""
@@ -44,13 +46,18 @@ class TrialBase(Frozen):
 
 @dataclass(frozen=True)
 class KeptTrial:
-    """A trial in the history: the entry that logged it, when, on which rig, and if struck out."""
+    """A trial in the history: the entry that logged it, when, on which rig, and if struck out.
+
+    rig : as it stood then
+    rig_id : another rig whose history holds it; None for one of the rig's own
+    """
 
     seq: int
     at: str
     trial: Any  # one of Trial
     rig: Rig
     struck: bool = False
+    rig_id: int | None = None
 
     @property
     def day(self) -> str:

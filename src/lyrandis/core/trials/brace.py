@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Annotated, ClassVar, Literal
 
 import numpy as np
@@ -20,7 +21,10 @@ class BraceTrial(TrialBase):
 
     title: ClassVar[str] = "Brace trials"
     station: ClassVar[StationId] = "brace"
-    rests_on: ClassVar[tuple[str, ...]] = ("fibre", "strands", "string_length", "arrow_mass")
+    grounds: ClassVar[Mapping[str, float]] = {
+        "bow": 0, "riser": 0, "limbs": 0, "string": 0, "set": 0, "fibre": 0, "strands": 0,
+        "string_length": 0, "arrow_mass": 0,
+    }  # fmt: skip
 
     kind: Literal["brace"] = "brace"
     brace_height_in: float = measure(..., "brace", 3, 14, "Brace height")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Annotated, ClassVar, Literal
 
 from pydantic import Field
@@ -20,7 +21,7 @@ class DrawTrial(TrialBase):
 
     title: ClassVar[str] = "Draws"
     station: ClassVar[StationId] = "draw"
-    rests_on: ClassVar[tuple[str, ...]] = ("release",)
+    grounds: ClassVar[Mapping[str, float]] = {"archer": 0, "release": 0}
 
     kind: Literal["draw"] = "draw"
     method: DrawMethod

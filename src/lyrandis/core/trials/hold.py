@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from lyrandis.core.findings import Said, say
@@ -18,7 +19,7 @@ class HoldTrial(TrialBase):
 
     title: ClassVar[str] = "Holds"
     station: ClassVar[StationId] = "weight"
-    rests_on: ClassVar[tuple[str, ...]] = ()  # the weight held stands in the trial itself
+    grounds: ClassVar[Mapping[str, float]] = {"archer": 0}
 
     kind: Literal["hold"] = "hold"
     weight_lbf: float = measure(..., "weight", 4, 150, "Weight held")

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from pydantic import Field
@@ -17,7 +18,9 @@ class InspectionTrial(TrialBase):
 
     title: ClassVar[str] = "Look-overs"
     station: ClassVar[StationId] = "bow-length"
-    rests_on: ClassVar[tuple[str, ...]] = ("form", "length")
+    grounds: ClassVar[Mapping[str, float]] = {
+        "bow": 0, "riser": 0, "limbs": 0, "form": 0, "length": 0,
+    }  # fmt: skip
 
     kind: Literal["inspection"] = "inspection"
     looked: tuple[PlaceId, ...] = Field(min_length=1, max_length=20, fail_fast=True)

@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
@@ -23,7 +24,9 @@ class QuietTrial(TrialBase):
 
     title: ClassVar[str] = "Quiet checks"
     station: ClassVar[StationId] = "quiet"
-    rests_on: ClassVar[tuple[str, ...]] = ("fibre", "strands", "brace", "arrow_mass")
+    grounds: ClassVar[Mapping[str, float]] = {
+        "string": 0, "set": 0, "fibre": 0, "strands": 0, "brace": 0, "arrow_mass": 0,
+    }  # fmt: skip
 
     kind: Literal["quiet"] = "quiet"
     check: CheckId

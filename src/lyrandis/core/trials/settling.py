@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from lyrandis.core.findings import Said, say
@@ -15,7 +16,12 @@ class SettlingTrial(TrialBase):
 
     title: ClassVar[str] = "New strings"
     station: ClassVar[StationId] = "string"
-    rests_on: ClassVar[tuple[str, ...]] = ("fibre", "strands", "string_length")
+    grounds: ClassVar[Mapping[str, float]] = {
+        "string": 0,
+        "fibre": 0,
+        "strands": 0,
+        "string_length": 0,
+    }
 
     kind: Literal["settling"] = "settling"
     hours: float = measure(..., "hours", 0, 2000, "Hours braced")

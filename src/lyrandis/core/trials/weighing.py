@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from pydantic import Field
@@ -11,7 +12,14 @@ from lyrandis.core.parts import Reading
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase
 
-_BY = {"simulated": "the simulated scale", "typed": "a scale", "file": "a file"}
+Scale = Literal["simulated", "typed", "file"]
+SCALES: dict[Scale, str] = {
+    "simulated": "the simulated scale",
+    "typed": "a scale",
+    "file": "a file",
+}
+BRACE_WITHIN_IN = 0.5  # moves the weight at the draw by under a hundredth (docs/mechanics A2)
+TURN = 0.124  # an eighth of a turn is what a hand can set
 
 
 class WeighingTrial(TrialBase):
@@ -19,16 +27,19 @@ class WeighingTrial(TrialBase):
 
     title: ClassVar[str] = "Weighings"
     station: ClassVar[StationId] = "weight"
-    rests_on: ClassVar[tuple[str, ...]] = ("form", "length", "fibre", "brace")
+    grounds: ClassVar[Mapping[str, float]] = {
+        "bow": 0, "riser": 0, "limbs": 0, "upper_turns": TURN, "lower_turns": TURN, "form": 0,
+        "length": 0.24, "riser_length": 0.24, "fibre": 0, "brace": BRACE_WITHIN_IN,
+    }  # fmt: skip
 
     kind: Literal["weighing"] = "weighing"
     readings: tuple[Reading, ...] = Field(min_length=1, max_length=200, fail_fast=True)
-    scale: Literal["simulated", "typed", "file"] = "typed"
+    scale: Scale = "typed"
 
     def said(self) -> Said:
         draw, force = max(self.readings)
         return say(
-            f"weighed by {_BY[self.scale]}, {{weight}} at {{draw}}",
+            f"weighed by {SCALES[self.scale]}, {{weight}} at {{draw}}",
             weight=("weight", force),
             draw=("draw", draw),
         )

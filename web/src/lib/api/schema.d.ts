@@ -1153,7 +1153,7 @@ export interface components {
         };
         /**
          * Archer
-         * @description Who draws: length of draw, hand, release and how the eye stands over the arrow.
+         * @description Who draws, by name.
          */
         "Archer-Input": {
             /**
@@ -1226,7 +1226,7 @@ export interface components {
         };
         /**
          * Archer
-         * @description Who draws: length of draw, hand, release and how the eye stands over the arrow.
+         * @description Who draws, by name.
          */
         "Archer-Output": {
             /**
@@ -1307,7 +1307,7 @@ export interface components {
         };
         /**
          * Arrow
-         * @description One arrow of the set and its parts.
+         * @description One arrow of the set, and what a grain scale said of it.
          */
         "Arrow-Input": {
             /**
@@ -1371,7 +1371,7 @@ export interface components {
         };
         /**
          * Arrow
-         * @description One arrow of the set and its parts.
+         * @description One arrow of the set, and what a grain scale said of it.
          */
         "Arrow-Output": {
             /**
@@ -1439,6 +1439,64 @@ export interface components {
          */
         ArrowIn: {
             arrow: components["schemas"]["Arrow-Input"];
+        };
+        /**
+         * ArrowWeighingTrial
+         * @description The finished arrow on a grain scale.
+         */
+        "ArrowWeighingTrial-Input": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrow_weighing";
+            /** Weighed arrow */
+            mass_gr: number;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Scale
+             * @default typed
+             * @enum {string}
+             */
+            scale: "simulated" | "typed" | "file";
+        };
+        /**
+         * ArrowWeighingTrial
+         * @description The finished arrow on a grain scale.
+         */
+        "ArrowWeighingTrial-Output": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrow_weighing";
+            /** Weighed arrow */
+            mass_gr: number;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Scale
+             * @default typed
+             * @enum {string}
+             */
+            scale: "simulated" | "typed" | "file";
         };
         /**
          * Assembly
@@ -1561,7 +1619,7 @@ export interface components {
         };
         /**
          * Bow
-         * @description The bow as it is built and marked, and how high its string stands.
+         * @description A bow, how high its string stands and what a scale read on it.
          */
         "Bow-Input": {
             /**
@@ -1668,7 +1726,7 @@ export interface components {
         };
         /**
          * Bow
-         * @description The bow as it is built and marked, and how high its string stands.
+         * @description A bow, how high its string stands and what a scale read on it.
          */
         "Bow-Output": {
             /**
@@ -3071,7 +3129,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"]) | null;
+            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"]) | null;
             /**
              * Why
              * @default
@@ -3278,6 +3336,114 @@ export interface components {
             low_mm: number;
             /** Start Mm */
             start_mm: number;
+        };
+        /**
+         * On
+         * @description The parts of a rig: one in each slot, and the strings and sets that go with it besides.
+         *
+         *     A one-piece bow fills `bow`, a takedown `riser` and both limbs. All empty: a rig that was
+         *     written into a request and not kept.
+         */
+        "On-Input": {
+            /**
+             * Archer
+             * @default
+             */
+            archer: string;
+            /**
+             * Arrows
+             * @default
+             */
+            arrows: string;
+            /**
+             * Bow
+             * @default
+             */
+            bow: string;
+            /**
+             * Lower Limb
+             * @default
+             */
+            lower_limb: string;
+            /**
+             * Riser
+             * @default
+             */
+            riser: string;
+            /**
+             * Sets
+             * @default []
+             */
+            sets: string[];
+            /**
+             * String
+             * @default
+             */
+            string: string;
+            /**
+             * Strings
+             * @default []
+             */
+            strings: string[];
+            /**
+             * Upper Limb
+             * @default
+             */
+            upper_limb: string;
+        };
+        /**
+         * On
+         * @description The parts of a rig: one in each slot, and the strings and sets that go with it besides.
+         *
+         *     A one-piece bow fills `bow`, a takedown `riser` and both limbs. All empty: a rig that was
+         *     written into a request and not kept.
+         */
+        "On-Output": {
+            /**
+             * Archer
+             * @default
+             */
+            archer: string;
+            /**
+             * Arrows
+             * @default
+             */
+            arrows: string;
+            /**
+             * Bow
+             * @default
+             */
+            bow: string;
+            /**
+             * Lower Limb
+             * @default
+             */
+            lower_limb: string;
+            /**
+             * Riser
+             * @default
+             */
+            riser: string;
+            /**
+             * Sets
+             * @default []
+             */
+            sets: string[];
+            /**
+             * String
+             * @default
+             */
+            string: string;
+            /**
+             * Strings
+             * @default []
+             */
+            strings: string[];
+            /**
+             * Upper Limb
+             * @default
+             */
+            upper_limb: string;
         };
         /**
          * ParseIn
@@ -3831,6 +3997,20 @@ export interface components {
             notes: string;
             /**
              * @default {
+             *       "archer": "",
+             *       "arrows": "",
+             *       "bow": "",
+             *       "lower_limb": "",
+             *       "riser": "",
+             *       "sets": [],
+             *       "string": "",
+             *       "strings": [],
+             *       "upper_limb": ""
+             *     }
+             */
+            on: components["schemas"]["On-Input"];
+            /**
+             * @default {
              *       "angle_split_deg": 121,
              *       "angle_three_under_deg": 127,
              *       "ladder_rung_draw_in": 2,
@@ -3978,6 +4158,20 @@ export interface components {
             notes: string;
             /**
              * @default {
+             *       "archer": "",
+             *       "arrows": "",
+             *       "bow": "",
+             *       "lower_limb": "",
+             *       "riser": "",
+             *       "sets": [],
+             *       "string": "",
+             *       "strings": [],
+             *       "upper_limb": ""
+             *     }
+             */
+            on: components["schemas"]["On-Output"];
+            /**
+             * @default {
              *       "angle_split_deg": 121,
              *       "angle_three_under_deg": 127,
              *       "ladder_rung_draw_in": 2,
@@ -4065,7 +4259,7 @@ export interface components {
             /** Archived */
             archived: boolean;
             /** Earlier */
-            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet")[];
+            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing")[];
             /** Id */
             id: number;
             redoable: components["schemas"]["Said"] | null;
@@ -4764,7 +4958,7 @@ export interface components {
         };
         /**
          * String
-         * @description The string: material, strands, length, and what hangs on it.
+         * @description The string that is on, and what a grain scale said of it.
          */
         "String-Input": {
             /**
@@ -4819,7 +5013,7 @@ export interface components {
         };
         /**
          * String
-         * @description The string: material, strands, length, and what hangs on it.
+         * @description The string that is on, and what a grain scale said of it.
          */
         "String-Output": {
             /**
@@ -4888,6 +5082,64 @@ export interface components {
             usual_length_in: number;
             /** Usual Strands */
             usual_strands: number;
+        };
+        /**
+         * StringWeighingTrial
+         * @description The string on a grain scale, without silencers.
+         */
+        "StringWeighingTrial-Input": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "string_weighing";
+            /** String weight */
+            mass_gr: number;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Scale
+             * @default typed
+             * @enum {string}
+             */
+            scale: "simulated" | "typed" | "file";
+        };
+        /**
+         * StringWeighingTrial
+         * @description The string on a grain scale, without silencers.
+         */
+        "StringWeighingTrial-Output": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "string_weighing";
+            /** String weight */
+            mass_gr: number;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Scale
+             * @default typed
+             * @enum {string}
+             */
+            scale: "simulated" | "typed" | "file";
         };
         /**
          * SweepCurve
@@ -5031,7 +5283,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"];
+            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"];
         };
         /**
          * TurnsSeen
@@ -11428,7 +11680,7 @@ export interface operations {
     trials_api_rigs__id__trials_get: {
         parameters: {
             query: {
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing";
                 after?: number | null;
                 most?: number;
             };
@@ -11560,7 +11812,7 @@ export interface operations {
             path: {
                 /** @description Number of a rig. */
                 id: number;
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing";
             };
             cookie?: never;
         };

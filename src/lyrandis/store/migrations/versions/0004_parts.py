@@ -13,8 +13,9 @@ depends_on = None
 
 
 def upgrade() -> None:
-    """Add a column that copies no row, and make the tables."""
+    """Add columns that copy no row, and make the tables."""
     op.add_column("entries", sa.Column("parts", sa.Text(), nullable=True))
+    op.add_column("entries", sa.Column("implied", sa.Boolean(), nullable=False, server_default="0"))
     op.create_table(
         "parts",
         sa.Column("mark", sa.String(32), primary_key=True),

@@ -1,0 +1,23 @@
+"""The route: stations in working order, what each rests on, and the state each is in."""
+
+from lyrandis.core.route.reads import READS, Read, moved_since
+from lyrandis.core.route.states import Mark, State, StationState, states
+from lyrandis.core.route.stations import ROUTE, STATIONS, Station, station_of
+from lyrandis.core.route.watches import NO_CONSEQUENCE, WATCHES, Watch
+
+__all__ = [
+    "NO_CONSEQUENCE",
+    "READS",
+    "ROUTE",
+    "STATIONS",
+    "WATCHES",
+    "Mark",
+    "Read",
+    "State",
+    "Station",
+    "StationState",
+    "Watch",
+    "moved_since",
+    "states",
+    "station_of",
+]  # fmt: skip

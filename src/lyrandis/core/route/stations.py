@@ -1,0 +1,139 @@
+"""The stations in working order: the question each asks, and the settings that are kept there."""
+
+from __future__ import annotations
+
+from typing import NamedTuple
+
+from lyrandis.core.parts import Limbs, SchoolNumbers, StepUp
+from lyrandis.core.stops import StationId
+
+
+class Station(NamedTuple):
+    """One step of the work: the question it asks, and the settings that are kept there."""
+
+    id: StationId
+    title: str
+    question: str
+    settings: tuple[str, ...]
+
+
+ROUTE: tuple[Station, ...] = (
+    Station(
+        "draw",
+        "Draw",
+        "How far do you draw?",
+        (
+            "archer.draw_length_in",
+            "archer.draw_method",
+            "archer.draw_plus_minus_in",
+            "archer.hand",
+            "archer.release",
+            "archer.thumb_offset_mm",
+            "archer.grown",
+        ),
+    ),
+    Station(
+        "bow-length",
+        "Bow length",
+        "How long a bow?",
+        (
+            "bow.form",
+            "bow.takedown",
+            "bow.length_in",
+            "bow.riser_in",
+            "bow.tips",
+            "use",
+            "taste",
+            *(f"schools.{name}" for name in SchoolNumbers.model_fields),
+        ),
+    ),
+    Station(
+        "weight",
+        "Weight",
+        "What does it pull at your draw?",
+        (
+            "bow.marked_weight_lbf",
+            "bow.marked_draw_in",
+            "bow.measured",
+            "bow.maker_max_draw_in",
+            "bow.limb_material",
+            *(f"limbs.{name}" for name in Limbs.model_fields),
+            *(f"step_up.{name}" for name in StepUp.model_fields),
+        ),
+    ),
+    Station("assembly", "Assembly", "Is it put together right?", ("assembly.done",)),
+    Station(
+        "string",
+        "String",
+        "Which string?",
+        (
+            "string.material",
+            "string.build",
+            "string.worked_in",
+            "string.strands",
+            "string.length_in",
+            "string.mass_gr",
+            "string.silencers_gr",
+            "string.silencer_position",
+            "string.twists",
+            "bow.low_stretch_rated",
+        ),
+    ),
+    Station(
+        "brace",
+        "Brace",
+        "Where does the string sit?",
+        (
+            "bow.brace_height_in",
+            "bow.brace_reference",
+            "bow.brace_offset_in",
+            "bow.maker_brace_low_in",
+            "bow.maker_brace_high_in",
+        ),
+    ),
+    Station(
+        "nock-point", "Nock point", "Where does the arrow sit on the string?", ("nock_height_mm",)
+    ),
+    Station(
+        "arrow",
+        "Arrow",
+        "Which arrow?",
+        (
+            "arrow.shaft_length_in",
+            "arrow.grains_per_inch",
+            "arrow.static_spine",
+            "arrow.diameter_mm",
+            "arrow.material",
+            "arrow.point_gr",
+            "arrow.insert_gr",
+            "arrow.nock_gr",
+            "arrow.fletching_gr",
+            "arrow.fletching_count",
+            "arrow.weighed_gr",
+            "bow.side_plate",
+            "bow.centre_cut_mm",
+            "bow.maker_min_gpp",
+        ),
+    ),
+    Station("quiet", "Quiet", "What still makes noise?", ()),
+    Station(
+        "crawls",
+        "Crawls",
+        "How far down the string?",
+        (
+            "archer.anchor",
+            "archer.eye_above_nock_mm",
+            "archer.finger_width_mm",
+            "archer.stitch_pitch_mm",
+            "aim.distances_m",
+            "aim.slope_deg",
+            "aim.spot_half_height_cm",
+        ),
+    ),
+)
+STATIONS: dict[str, Station] = {station.id: station for station in ROUTE}
+
+
+def station_of(path: str) -> StationId | None:
+    """The station at which a setting is kept; None for those of no station."""
+    return next((s.id for s in ROUTE if path in s.settings), None)
