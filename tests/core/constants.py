@@ -21,7 +21,7 @@ MODULES = [
         )
         for p in sorted((CORE / part).glob("*.py"))
         if p.stem != "__init__"
-    ), "route", "schedule", "inspection", "bench.aim",
+    ), "route.watches", "measured", "trials.weighing", "schedule", "inspection", "bench.aim",
 ]  # fmt: skip
 
 
@@ -76,7 +76,7 @@ def leaves():
                     continue
                 if name == "WATCHES":
                     for w in loaded.WATCHES:
-                        if w.threshold:
+                        if 0 < w.threshold < float("inf"):
                             yield f"route.WATCHES[{w.station}, {w.read}]", float(w.threshold)
                 elif _holds_numbers(statement.value):
                     yield from _leaves(f"{module}.{name}", getattr(loaded, name))

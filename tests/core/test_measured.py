@@ -125,7 +125,9 @@ class TestRecalled:
         assert b.bow.force_lbf == pytest.approx(b.recalled["bow.measured"].now.value, rel=0.01)
         assert (b.bow.weight.source, draw) == ("model", 28)
         said = next(f for f in findings("weight", b) if f.startswith("Was"))
-        assert said.startswith("Was 36.3 lb by the scale on 2026-04-01; the limbs changed since: about 42.")
+        assert said.startswith(
+            "Was 36.3 lb by the scale on 2026-04-01; the limbs changed since: about 42."
+        )
         assert said.endswith("Weigh the bow again.")
 
     def test_a_bolt_turned_leaves_less_doubt_than_other_limbs(self):
@@ -157,7 +159,9 @@ class TestRecalled:
 
     def test_it_says_on_which_rig_it_was(self):
         other = changed(BASE, {"name": "Club bow"})
-        trial = KeptTrial(1, "2026-04-01T10:00:00Z", WeighingTrial(readings=READINGS), other, False, 7)
+        trial = KeptTrial(
+            1, "2026-04-01T10:00:00Z", WeighingTrial(readings=READINGS), other, False, 7
+        )
         now = changed(BASE, {"string.material": "polyester"})
         b = Bench(now, (), "2026-05-01T10:00:00+00:00", (trial,))
         assert any("with Club bow" in f for f in findings("weight", b))

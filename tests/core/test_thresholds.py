@@ -14,14 +14,14 @@ from lyrandis.core.bow.geometry import contact_at
 from lyrandis.core.bow.statics import solve
 from lyrandis.core.dates import days_between
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.fields import changed
+from lyrandis.core.fields import changed, field_notes
 from lyrandis.core.findings import Finding
 from lyrandis.core.fit.bow_length import of_length
 from lyrandis.core.fit.draw_length import true_draw_in
 from lyrandis.core.fit.first_rig import form_start
 from lyrandis.core.flight.trajectory import crawl_for_mm, drag_per_m, impact_m, point_on_m
-from lyrandis.core.parts import Bow, Rig, String
-from lyrandis.core.route import READS, ROUTE, WATCHES, Mark, states
+from lyrandis.core.parts import KIND_OF, Bow, Rig, String
+from lyrandis.core.route import NO_CONSEQUENCE, READS, ROUTE, WATCHES, Mark, states
 from lyrandis.core.schedule import hours_braced, schedule
 from lyrandis.core.stations import TELLERS, bow_length
 from lyrandis.core.string.measures import usual_mass_gr
@@ -537,21 +537,51 @@ THRESHOLDS = {
     ("quiet", "strands"): 0.5, ("quiet", "arrow_mass"): 20, ("quiet", "silencers"): 10,
     ("crawls", "draw"): 0.25, ("crawls", "weight"): 1, ("crawls", "brace"): 0.125,
     ("crawls", "nock"): 1.5, ("crawls", "arrow_mass"): 8, ("crawls", "shaft"): 0.25,
-    ("crawls", "silencers"): 20,
+    ("crawls", "silencers"): 20, ("weight", "upper_turns"): 0.25, ("weight", "lower_turns"): 0.25,
+    ("brace", "upper_turns"): 0.25, ("brace", "lower_turns"): 0.25,
+    ("nock-point", "upper_turns"): 0.25, ("nock-point", "lower_turns"): 0.25,
+    ("brace", "twists"): 0.5, ("brace", "riser_length"): 0.25, ("weight", "riser_length"): 0.25,
+    ("crawls", "eye"): 5, ("nock-point", "diameter"): 1, ("arrow", "diameter"): 0.5,
+    ("arrow", "cut"): 1, ("arrow", "spine"): 40, ("arrow", "point"): 10,
+    ("arrow", "string_mass"): 15, ("quiet", "spine"): 80, ("quiet", "silencer_place"): 0.1,
+    ("crawls", "spine"): 80, ("crawls", "point"): 10, ("crawls", "vanes"): 0.5,
 }  # fmt: skip
 PATHS = {
     "draw": "archer.draw_length_in", "length": "bow.length_in", "marking": "bow.marked_weight_lbf",
     "strands": "string.strands", "string_length": "string.length_in",
     "silencers": "string.silencers_gr", "brace": "bow.brace_height_in", "nock": "nock_height_mm",
     "arrow_mass": "arrow.weighed_gr", "shaft": "arrow.shaft_length_in", "weight": "bow.measured",
+    "upper_turns": "limbs.upper_turns", "lower_turns": "limbs.lower_turns",
+    "twists": "string.twists", "riser_length": "bow.riser_in", "eye": "archer.eye_above_nock_mm",
+    "diameter": "arrow.diameter_mm", "cut": "bow.centre_cut_mm", "spine": "arrow.static_spine",
+    "point": "arrow.point_gr", "string_mass": "string.mass_gr",
+    "silencer_place": "string.silencer_position", "vanes": "arrow.fletching_count",
 }  # fmt: skip
 
 
 class TestRoute:
     def test_every_number_watched_is_here_and_words_have_no_threshold(self):
-        numbers = {(w.station, w.read): w.threshold for w in WATCHES if READS[w.read].quantity}
+        ever = {("weight", "readings"), ("arrow", "weighed"), ("string", "string_mass")}
+        numbers = {
+            (w.station, w.read): w.threshold
+            for w in WATCHES
+            if READS[w.read].quantity not in (None, "part")
+        }
+        assert all(numbers.pop(key) > 1e6 for key in ever)  # only whether there is one counts
         assert numbers == THRESHOLDS
-        assert all(w.threshold == 0 for w in WATCHES if READS[w.read].quantity is None)
+        words = [w for w in WATCHES if READS[w.read].quantity in (None, "part")]
+        assert all(w.threshold == 0 for w in words)
+
+    def test_every_setting_is_watched_or_said_to_be_of_no_consequence(self):
+        """A new field of any part must find its place on one side or the other."""
+        watched = {path for w in WATCHES for path in READS[w.read].paths}
+        assert watched & NO_CONSEQUENCE.keys() == set()
+        assert watched | NO_CONSEQUENCE.keys() == set(field_notes())
+        slots = {slot for slot in KIND_OF if slot not in ("upper_limb", "lower_limb")} - {"arrows"}
+        assert {w.read for w in WATCHES if READS[w.read].quantity == "part"} == {
+            *slots, "limbs", "set",
+        }  # fmt: skip
+        assert all(len(why) > 5 for why in NO_CONSEQUENCE.values())
 
     @pytest.mark.parametrize(("station", "read"), THRESHOLDS)
     def test_due_just_beyond_and_not_at_the_threshold(self, station, read):
@@ -560,10 +590,16 @@ class TestRoute:
             "bow.marked_weight_lbf": 36.0, "string.strands": 14, "string.length_in": 64.0,
             "string.silencers_gr": 30.0, "bow.brace_height_in": 8.5, "nock_height_mm": 14.0,
             "arrow.weighed_gr": 400.0, "arrow.shaft_length_in": 31.0, "bow.measured": [[28.0, 36.0]],
+            "limbs.upper_turns": 0.0, "limbs.lower_turns": 0.0, "string.twists": 20,
+            "archer.eye_above_nock_mm": 110.0, "arrow.diameter_mm": 6.0, "bow.centre_cut_mm": 1.0,
+            "arrow.static_spine": 600.0, "arrow.point_gr": 110.0, "string.mass_gr": 95.0,
+            "string.silencer_position": 0.5, "arrow.fletching_count": 3,
         }  # fmt: skip
         before, by = changed(Rig(), start), THRESHOLDS[station, read]
         mark = [Mark(s.id, "settled", before) for s in ROUTE]
-        steps = (1, 2) if read == "strands" and by == 1 else (0, 1) if read == "strands" else (by, by * 1.02 + 1e-3)  # fmt: skip
+        steps = (by, by * 1.02 + 1e-3)
+        if isinstance(start[PATHS[read]], int):
+            steps = (1, 2) if by == 1 else (0, 1)
         for step, due in zip(steps, (False, True), strict=True):
             for way in (1, -1):
                 now = start[PATHS[read]]

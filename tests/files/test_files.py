@@ -21,6 +21,7 @@ from lyrandis.core.schedule import schedule
 from lyrandis.core.tally import tally
 from lyrandis.core.trials import (
     KINDS,
+    ArrowWeighingTrial,
     BraceTrial,
     DrawTrial,
     HoldTrial,
@@ -28,6 +29,7 @@ from lyrandis.core.trials import (
     KeptTrial,
     QuietTrial,
     SettlingTrial,
+    StringWeighingTrial,
     WeighingTrial,
 )
 from lyrandis.core.units import write
@@ -297,6 +299,8 @@ EXAMPLES = {
     "inspection": InspectionTrial(looked=("cracks", "string"), found=("string",)),
     "brace": BraceTrial(brace_height_in=8.5, levels_db=(60.0, 61.0)),
     "settling": SettlingTrial(hours=3, brace_height_in=8.25),
+    "arrow_weighing": ArrowWeighingTrial(mass_gr=400),
+    "string_weighing": StringWeighingTrial(mass_gr=95),
     "quiet": QuietTrial(check="loose", before_db=(62.0,), after_db=(60.0,)),
 }
 

@@ -10,6 +10,7 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.history import replay
 from lyrandis.core.parts import (
     Archer,
+    Arrow,
     ArrowSet,
     Bow,
     BowPart,
@@ -22,6 +23,9 @@ from lyrandis.core.parts import (
     StringPart,
     differing,
 )
+from lyrandis.core.parts.base import at
+from lyrandis.core.route import moved_since
+from lyrandis.core.trials import MEASURES, WeighingTrial
 from lyrandis.store import database, derived, rack
 from lyrandis.store.errors import ConflictError, MissingError, NothingError
 from lyrandis.store.rigs import RigStore
@@ -164,7 +168,7 @@ def test_limbs_and_risers_make_a_takedowns_length_and_weight(store):
     assert (bow.length_in, bow.marked_weight_lbf) == (70, 30)
     kept = store.put_on(one.id, kept.seq, "riser", new=Part(name="R", of=RiserPart(riser_in=23)))
     bow = kept.present.rig.bow
-    assert (bow.length_in, bow.marked_weight_lbf) == (68, 32)
+    assert (bow.length_in, bow.marked_weight_lbf) == (68, 31.5)
     agrees(store)
 
 
@@ -188,6 +192,61 @@ def test_two_limbs_share_what_a_bow_has_once(store):
     rig = store.get(two.id).present.rig
     assert rig.bow.maker_max_draw_in == 31
     assert store.rack.get(kept.parts["lower_limb"].mark).part.of.maker_max_draw_in == 31
+    agrees(store)
+
+
+def test_what_was_weighed_on_one_rig_is_known_on_the_next_and_taken_back_there_too(store):
+    one = store.create(Rig(name="One"))
+    two = store.copy(one.id, "Two")
+    kept = store.keep(one.id, 0, {"arrow.weighed_gr": 402.0}, "arrow")
+    assert list(store.entries(one.id))[-1].trial.mass_gr == 402
+    assert store.get(two.id).present.rig.arrow.weighed_gr == 402
+    # A heavier point on the other rig: it is an estimate again on both, and undone on both.
+    changed = store.keep(two.id, store.get(two.id).seq, {"arrow.point_gr": 125.0}, "arrow")
+    assert changed.present.rig.arrow.weighed_gr is None
+    assert store.get(one.id).present.rig.arrow.weighed_gr is None
+    store.undo(two.id, changed.seq)
+    assert [store.get(i).present.rig.arrow.weighed_gr for i in (one.id, two.id)] == [402, 402]
+    kept = store.strike(one.id, store.get(one.id).seq, kept.seq, True)
+    assert [store.get(i).present.rig.arrow.weighed_gr for i in (one.id, two.id)] == [None, None]
+    agrees(store)
+
+
+def test_two_things_measured_at_once_are_two_trials_and_a_cleared_one_is_struck_out(store):
+    made = store.create(Rig(name="One"))
+    kept = store.keep(made.id, 0, {"arrow.weighed_gr": 402.0, "string.mass_gr": 90.0}, "arrow")
+    assert [t.trial.kind for t in kept.present.trials] == ["arrow_weighing", "string_weighing"]
+    kept = store.keep(made.id, kept.seq, {"arrow.weighed_gr": None}, "arrow")
+    assert kept.present.rig.arrow.weighed_gr is None
+    assert kept.present.trials[0].struck
+    assert kept.present.rig.string.mass_gr == 90
+    other = store.copy(made.id, "Two")
+    assert other.present.rig.string.mass_gr == 90  # known by the string
+    with pytest.raises(RefusedError, match="measured on One"):
+        store.keep(other.id, other.seq, {"string.mass_gr": None}, "string")
+
+
+def test_a_simulated_pull_is_logged_and_never_kept_as_measured(store):
+    made = store.create(Rig(name="One"))
+    pull = WeighingTrial(readings=((28.0, 37.0),), scale="simulated")
+    kept = store.keep(made.id, 0, {"bow.measured": [[28.0, 37.0]]}, "weight", trial=pull)
+    assert kept.present.rig.bow.measured == ()
+    assert kept.present.trials[0].trial.scale == "simulated"
+
+
+def test_a_rig_that_comes_with_measurements_traces_them_to_trials(store):
+    base = Rig(arrow=Arrow(weighed_gr=388), bow=Bow(measured=((28.0, 36.0),)))
+    kept = store.create(base)
+    assert kept.seq == 0
+    assert [t.seq for t in kept.present.trials] == [-2, -1]
+    assert kept.present.rig == base.model_copy(update={"on": kept.base.on})
+    kept = store.keep(kept.id, 0, {"bow.brace_height_in": 9.5}, "brace")
+    assert kept.present.rig.bow.measured == ()
+    kept = store.keep(kept.id, kept.seq, {"bow.brace_height_in": 8.5}, "brace")
+    assert kept.present.rig.bow.measured == ((28.0, 36.0),)
+    struck = store.strike(kept.id, kept.seq, -1, True)
+    assert struck.present.rig.bow.measured == ()
+    assert store.undo(kept.id, struck.seq).present.rig.bow.measured == ((28.0, 36.0),)
     agrees(store)
 
 
@@ -220,6 +279,8 @@ ACTS = st.one_of(
     st.tuples(st.just("redo"), WHICH),
     st.tuples(st.just("swap"), WHICH, st.integers(0, 40)),
     st.tuples(st.just("copy"), WHICH),
+    st.tuples(st.just("weigh"), WHICH, st.sampled_from(["arrow.weighed_gr", "bow.measured"])),
+    st.tuples(st.just("strike"), WHICH, st.integers(0, 9)),
     st.tuples(st.just("part"), st.integers(0, 40), st.sampled_from(["change", "undo", "redo"])),
 )
 
@@ -248,11 +309,33 @@ def act(store, what, *given):
                                    ("arrows", "arrows")) if k == part.kind)  # fmt: skip
         with suppress(RefusedError):
             store.put_on(kept.id, kept.seq, slot, part.mark)
+    elif what == "weigh":
+        value = 400.0 + kept.seq if given[1] != "bow.measured" else [[28.0, 34.0 + kept.seq / 10]]
+        store.keep(kept.id, kept.seq, {given[1]: value}, "arrow")
+    elif what == "strike" and kept.present.trials:
+        trial = kept.present.trials[given[1] % len(kept.present.trials)]
+        store.strike(kept.id, kept.seq, trial.seq, not trial.struck)
     elif what == "copy" and len(ids) < 5:
         store.copy(kept.id, f"Copy {len(ids)}")
     elif what in ("undo", "redo"):
         with suppress(NothingError):
             getattr(store, what)(kept.id, kept.seq)
+
+
+def holds(kept):
+    """Every setting shown as measured has a trial that stands, says so and still holds."""
+    rig = kept.present.rig
+    for measure in MEASURES:
+        shown = at(rig, measure.path)
+        if shown == measure.unmeasured:
+            continue
+        assert any(
+            not t.struck
+            and measure.value(t.trial) == shown
+            and not moved_since(measure.kind.grounds, t.rig, rig)
+            for t in kept.known
+            if t.trial.kind == measure.name
+        ), (rig.name, measure.path, shown)
 
 
 def alike_but_for_shared_limbs(store):
@@ -264,6 +347,7 @@ def alike_but_for_shared_limbs(store):
                 apart = {p: v for p, v in apart.items() if not p.startswith("bow.")}
             assert apart == {}, (kept.present.rig.name, slot)
         assert replay(kept.base, list(store.entries(kept.id))).rig == kept.present.rig
+        holds(kept)
     with store.engine.connect() as connection:
         assert list(rack.faults(connection)) == []
         assert list(derived.unlike_their_history(connection)) == []

@@ -2,8 +2,8 @@
 
 The part brings its own settings. What belongs to the combination follows: a takedown's length is
 its riser's and what the limbs add; its marked weight is the limbs' own, brought from the riser
-they are marked on by the practitioners' pound an inch (docs/mechanics A2: the model gives less
-than half of that). What the combination cannot know any more (the brace of another bow) is open.
+they are marked on by the practitioners' 2 1/2 % an inch. What the combination cannot know any
+more (the brace of another bow) is open.
 """
 
 from __future__ import annotations
@@ -16,7 +16,7 @@ from lyrandis.core.fit.bow_length import LIMB_CLASS_ADDS_IN
 from lyrandis.core.parts import KIND_OF, OWNED, LimbPart, Part, Rig, Slot
 from lyrandis.core.parts.base import at
 
-LB_PER_RISER_IN = 1.0  # lb an inch of riser; practice section 2
+RISER_SHARE_PER_IN = 0.025  # of the weight; practice, the model says 0.011 (docs/mechanics A2)
 _ALONG: dict[Slot, str] = {"string": "strings", "arrows": "sets"}
 
 
@@ -63,8 +63,10 @@ def _takedown(before: Rig, after: Rig, part: Part) -> dict[str, Any]:
         if marked and riser is not None:
             mean = sum(marked) / len(marked)
             shorter = part.of.marked_riser_in - riser
-            made["bow.marked_weight_lbf"] = mean + LB_PER_RISER_IN * shorter
+            made["bow.marked_weight_lbf"] = mean * (1 + RISER_SHARE_PER_IN * shorter)
     elif riser is not None and before.bow.riser_in is not None:
         shorter = before.bow.riser_in - riser
-        made["bow.marked_weight_lbf"] = before.bow.marked_weight_lbf + LB_PER_RISER_IN * shorter
+        made["bow.marked_weight_lbf"] = before.bow.marked_weight_lbf * (
+            1 + RISER_SHARE_PER_IN * shorter
+        )
     return made

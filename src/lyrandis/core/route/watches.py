@@ -6,6 +6,7 @@ of a rig is read by some watch, or stands in `NO_CONSEQUENCE` with the reason.
 
 from __future__ import annotations
 
+import math
 from typing import NamedTuple
 
 from lyrandis.core.parts import SchoolNumbers, StepUp
@@ -29,7 +30,7 @@ def _others(parts: tuple[str, ...], thens: dict[StationId, str]) -> list[Watch]:
     return [Watch(station, part, 0, then) for part in parts for station, then in thens.items()]
 
 
-_EVER = 1e9  # further than any value moves: only whether there is one counts
+_EVER = math.inf  # further than any value moves: only whether there is one counts
 
 
 WATCHES: tuple[Watch, ...] = (
@@ -121,8 +122,6 @@ WATCHES: tuple[Watch, ...] = (
     Watch("arrow", "weighed", _EVER, "weigh a finished arrow, then look at grains per pound"),
     Watch("string", "string_mass", _EVER, "weigh the string"),
     # One setting moved.
-    Watch("weight", "fibre", 0, "weigh it again"),
-    Watch("weight", "brace", 0.5, "weigh it again"),
     Watch("weight", "riser_length", 0.25, "weigh it again"),
     Watch("bow-length", "use", 0, "see whether the length suits the new use"),
     Watch("weight", "grown", 0, "see whether the weight suits"),
@@ -159,7 +158,7 @@ _WRITTEN = "only how a result is written down"
 # Settings on which nothing rests that would have to be looked at again, and why.
 NO_CONSEQUENCE: dict[str, str] = {
     "name": "a name",
-    "notes": "notes",
+    "notes": "only a note",
     "taste": "a taste: only ranks what could be had",
     "archer.name": "a name",
     "archer.draw_method": "how a draw was measured: only its ±",
@@ -173,6 +172,7 @@ NO_CONSEQUENCE: dict[str, str] = {
     "bow.low_stretch_rated": _LIMIT,
     "bow.limb_material": "only moves the floor of arrow weight, judged anew each time",
     "bow.tips": "only moves the floor of arrow weight, judged anew each time",
+    "arrow.material": "told by its weight, spine and diameter",
     "string.build": "only how far it can be turned",
     "string.worked_in": "a note of another string",
     "string.strand_diameter_mm": "only what the next turn is told to do",

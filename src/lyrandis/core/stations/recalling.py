@@ -15,7 +15,7 @@ _OF = {
     "arrow.weighed_gr": ("mass", "on the grain scale", "Weigh an arrow again"),
     "string.mass_gr": ("mass", "on the grain scale", "Weigh the string again"),
 }
-FAR_SHARE = 0.12  # of what the model says: more than markings and forms differ by
+FAR_SHARE = 0.10  # of what the model says: more than markings and forms differ by
 SLIP_SHARE = 0.07  # so near a slip's own figure, the slip is likely
 
 

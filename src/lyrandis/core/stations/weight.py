@@ -7,6 +7,7 @@ import math
 from lyrandis.core.arrow.shot import marking_sd_lbf
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Finding, Said, fine, mind, say, stop
+from lyrandis.core.fit.put_on import RISER_SHARE_PER_IN
 from lyrandis.core.stations.base import Answer, your_draw
 from lyrandis.core.stations.holding import holding_findings
 from lyrandis.core.stations.limbs import limb_findings
@@ -14,7 +15,6 @@ from lyrandis.core.stations.recalling import question_readings, recall
 
 _NEAR_END_IN, _NEAR_MAKER_IN = 1.5, 0.5
 _RISER_STEP_IN = 2.0
-RISER_SHARE_PER_IN = 0.025  # practice; the model says 0.011 (docs/mechanics)
 
 _NEAR_MARK_LBF = 0.6  # how far the model is off near the marked draw (A3)
 
