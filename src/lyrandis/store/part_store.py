@@ -115,7 +115,7 @@ class PartStore:
                     "again."
                 )
             after, changes = rack.write(
-                connection, kept, wanted(connection), made_at, why, None, kind
+                connection, mark, wanted(connection), made_at, why, None, kind
             )
             together.refuse_second_life(kept.part, after.part)
             for other in together.spread(connection, after, changes, made_at, why, None):

@@ -122,7 +122,7 @@ def make(connection: Connection, mark: str, part: Part, at: str) -> None:
 
 def write(
     connection: Connection,
-    kept: KeptPart,
+    mark: str,
     wanted: Mapping[str, Any],
     at: str,
     why: str = "",
@@ -135,6 +135,7 @@ def write(
     ------
     RefusedError : an unknown setting or a value out of range.
     """
+    kept = parts(connection, (mark,))[mark]  # as it is now: another rig may just have set it
     after = part_changed(kept.part, wanted)
     changes = tuple(
         Change(path=path, before=plain_value(old), after=plain_value(new))

@@ -105,7 +105,9 @@ def settle(connection: Connection, before: Kept, after: Kept, at: str) -> tuple[
         }
         if own:
             why = f"on {rig.name}"
-            part, changes = rack.write(connection, kept, belonging(slot, own), at, why, after.id)
+            part, changes = rack.write(
+                connection, kept.mark, belonging(slot, own), at, why, after.id
+            )
             reached += spread(connection, part, changes, at, f"{part.part.name}: {why}", after.id)
     fresh = present(connection, after.id)
     assert isinstance(fresh, Kept)
@@ -188,7 +190,7 @@ def _set(connection: Connection, kept: Kept, wanted: dict[str, Any], at: str, wh
     for slot, part in after.parts.items():
         own = belonging(slot, {c.path: c.after for c in changes})
         if own:
-            rack.write(connection, part, own, at, why, kept.id)
+            rack.write(connection, part.mark, own, at, why, kept.id)
     fresh = present(connection, kept.id)
     assert isinstance(fresh, Kept)
     return fresh

@@ -33,6 +33,9 @@ def fitted(rig: Rig, slot: Slot, part: Part, mark: str) -> dict[str, Any]:
     """
     if part.kind != KIND_OF[slot]:
         raise RefusedError("slot", f"A {part.kind} cannot be put where the {slot} goes.")
+    elsewhere = next((s for s, m in rig.on.slots().items() if m == mark and s != slot), None)
+    if elsewhere is not None:
+        raise RefusedError("slot", f"It is on already, as the {elsewhere.replace('_', ' ')}.")
     if slot in ("riser", "upper_limb", "lower_limb") and not rig.bow.takedown:
         raise RefusedError("slot", "A bow in one piece takes no riser or limbs.")
     changes = {path: at(part, place) for path, place in OWNED[slot].items()}
