@@ -75,11 +75,11 @@ class TestDraw:
 
     def test_a_short_arrow_stops_and_a_longer_one_cures_it(self):
         view = told("draw", arrow__shaft_length_in=28.1)
-        f = finding(view, "longer than your draw")
+        f = finding(view, "longer than your longest draw")
         assert f.level == "stop"
         assert f.action.changes["arrow.shaft_length_in"] > 29
         assert (
-            "shorter than your draw"
+            "shorter than your longest draw"
             in finding(told("draw", arrow__shaft_length_in=27.0), "Do not draw").said.plain()
         )
 

@@ -59,7 +59,7 @@ class TestDraw:
     )
     def test_how_much_longer_the_arrow_is(self, margin, level):
         b = bench({"archer.draw_length_in": 28, "arrow.shaft_length_in": 28 + margin})
-        found = one("draw", b, "longer than your draw")
+        found = one("draw", b, "longer than your longest draw")
         assert found.level == level
         assert values(found, "margin") == (pytest.approx(margin),)
         if found.action:

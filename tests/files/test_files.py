@@ -23,11 +23,13 @@ from lyrandis.core.trials import (
     KINDS,
     ArrowWeighingTrial,
     BraceTrial,
+    CoachTrial,
     DrawTrial,
     HoldTrial,
     InspectionTrial,
     KeptTrial,
     QuietTrial,
+    ReleaseTrial,
     SettlingTrial,
     StringWeighingTrial,
     WeighingTrial,
@@ -288,7 +290,9 @@ def test_the_sheet_knows_what_the_trials_found():
     looked = ("cracks", "tips")
     assert "not looked over" in words()
     assert "not looked over" not in words(InspectionTrial(looked=looked))
-    assert "Do not shoot this bow" in words(InspectionTrial(looked=looked, found=("cracks",)))
+    assert "Do not shoot it until a bowyer" in words(
+        InspectionTrial(looked=looked, found=("cracks",))
+    )
     assert "2026-03-05" in words()
 
 
@@ -299,6 +303,8 @@ EXAMPLES = {
     "inspection": InspectionTrial(looked=("cracks", "string"), found=("string",)),
     "brace": BraceTrial(brace_height_in=8.5, levels_db=(60.0, 61.0)),
     "settling": SettlingTrial(hours=3, brace_height_in=8.25),
+    "release": ReleaseTrial(places=("cracks",), word="Bowyer Ruta"),
+    "coach": CoachTrial(weight_lbf=22, word="Coach Emil"),
     "arrow_weighing": ArrowWeighingTrial(mass_gr=400),
     "string_weighing": StringWeighingTrial(mass_gr=95),
     "quiet": QuietTrial(check="loose", before_db=(62.0,), after_db=(60.0,)),

@@ -19,7 +19,7 @@ class Place:
     title: str
     look: str
     means: str
-    stop: bool  # whether the bow is not to be shot until a bowyer has seen it
+    stop: bool  # whether the part is not to be shot until it was given free
 
 
 PLACES: dict[PlaceId, Place] = {
@@ -74,7 +74,7 @@ PLACES: dict[PlaceId, Place] = {
             "String and serving",
             "No worn serving, no broken or loose strand, loops whole.",
             "Change the string: it is the cheapest part that can hurt you.",
-            False,
+            True,
         ),
     )
 }

@@ -17,7 +17,8 @@ from lyrandis.store.kept import Kept
 
 def bench_of(kept: Kept, made: str) -> Bench:
     """A kept rig on the bench at a time; one bench serves all of its papers."""
-    return Bench(kept.present.rig, kept.present.trials, made, kept.elsewhere)
+    parts = {slot: part.part for slot, part in kept.parts.items()}
+    return Bench(kept.present.rig, kept.present.trials, made, kept.elsewhere, parts)
 
 
 def schedule_of(kept: Kept, b: Bench) -> list[Due]:

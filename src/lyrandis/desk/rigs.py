@@ -7,13 +7,10 @@ from typing import IO, Any
 
 from sqlalchemy import Engine
 
-from lyrandis.core.bench import Bench
 from lyrandis.core.dates import day_of
-from lyrandis.core.fields import changed
 from lyrandis.core.fit.step_up import begun
-from lyrandis.core.measured import untrue
 from lyrandis.core.stops import Standing, StationId
-from lyrandis.core.trials import MEASURED
+from lyrandis.desk import papers
 from lyrandis.desk.showing import refuse_unshowable
 from lyrandis.desk.shown import BenchView, bench_view
 from lyrandis.files.rig_json import read_rig, rig_text
@@ -38,10 +35,7 @@ class Desk(RigStore):
     ) -> tuple[Kept, BenchView]:
         """What changes would make of a rig, for some stations or all; nothing is written."""
         kept = self.get(id)
-        typed = {path: value for path, value in changes.items() if path in MEASURED}
-        rig = changed(kept.present.rig, {p: v for p, v in changes.items() if p not in typed})
-        rig = changed(rig, untrue(rig, kept.known) | typed)
-        b = Bench(rig, kept.present.trials, self.now(), kept.elsewhere)
+        b = papers.bench_of(kept, self.now()).with_changes(changes)
         return kept, bench_view(b, parts)
 
     def keep(

@@ -11,7 +11,7 @@ from lyrandis.store.tables import RigPartRow, RigRow, TrialRow
 
 # Kinds of trial that speak of a part, on whatever rig it was.
 OF_PARTS = (
-    "weighing", "arrow_weighing", "string_weighing", "inspection", "settling", "brace",
+    "weighing", "arrow_weighing", "string_weighing", "inspection", "release", "settling", "brace",
 )  # fmt: skip
 _MOST = 60  # of one other rig
 

@@ -15,6 +15,8 @@ from lyrandis.core.fit.step_up import WeightStep, weight_steps
 from lyrandis.core.parts import Rig
 from lyrandis.core.trials import KeptTrial, standing
 
+SPREADS = 2.0  # of the draw, on a bad day
+
 
 @dataclass(frozen=True)
 class ArcherBench:
@@ -28,6 +30,29 @@ class ArcherBench:
     def true_draw(self) -> Estimate:
         """The draw [in, trade] the bow is really pulled to."""
         return true_draw_in(self.rig.archer, self.rig.bow, self.rig.string.material)
+
+    @cached_property
+    def longest_in(self) -> float:
+        """The draw [in, trade, as the mark shows it] on a bad day, for everything that must hold.
+
+        The longest that was ever logged with a marked arrow, or the mean and two spreads of a
+        measured draw, whichever is more. A first guess has no spread of its own: its ± is told.
+        """
+        a = self.rig.archer
+        longest = a.draw_length_in
+        if a.draw_method == "marked_arrow":
+            longest += SPREADS * (a.draw_plus_minus_in or 0.0)
+        for kept in standing(self.trials, "draw"):
+            trial = kept.trial
+            if trial.method == "marked_arrow" and kept.rig.on.archer == self.rig.on.archer:
+                mean = sum(trial.readings_in) / len(trial.readings_in)
+                longest = max(longest, trial.draw_length_in + max(trial.readings_in) - mean)
+        return longest
+
+    @property
+    def longest_true_in(self) -> float:
+        """The same where the string is: for a thumb draw further back than the mark."""
+        return self.longest_in + self.true_draw.value - self.rig.archer.draw_length_in
 
     @cached_property
     def draws(self) -> DrawHistory:

@@ -94,7 +94,7 @@ class ArrowBench:
         r, weight = self.rig, self.bow.weight
         return arrow_floor(
             r.bow,
-            self.build.lightest_gr / (weight.value + weight.plus_minus),
+            self.build.lightest_gr / self.bow.heaviest_lbf,
             self.bow.stacks,
             self.stiff_enough,
             virtual_mass_gr(r.bow, self.string, weight.value) / weight.value,

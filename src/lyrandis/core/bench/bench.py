@@ -2,8 +2,10 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from collections.abc import Mapping
+from dataclasses import dataclass, field, replace
 from functools import cached_property
+from typing import Any
 
 from lyrandis.core.bench.aim import AimBench
 from lyrandis.core.bench.archer import ArcherBench
@@ -13,10 +15,12 @@ from lyrandis.core.bench.brace import BraceBench
 from lyrandis.core.bench.fit import FitBench
 from lyrandis.core.bench.quiet import quiet_of
 from lyrandis.core.bench.string import StringBench
+from lyrandis.core.conditions import Stopped, stopped_on
 from lyrandis.core.dates import EPOCH
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.measured import Recalled, recalled
-from lyrandis.core.parts import Rig
+from lyrandis.core.fields import changed
+from lyrandis.core.measured import Recalled, recalled, untrue
+from lyrandis.core.parts import Part, Rig, Slot
 from lyrandis.core.trials import MEASURED, KeptTrial
 from lyrandis.core.tune.nock_point import NockStart, nock_start
 from lyrandis.core.tune.quiet import Quiet
@@ -28,6 +32,7 @@ class Bench:
 
     trials : those of its history
     elsewhere : those of other rigs that had one of its parts on
+    parts : its parts as they are kept, where they are
     now : an ISO time, passed in where days matter: the core has no clock
     """
 
@@ -35,6 +40,20 @@ class Bench:
     trials: tuple[KeptTrial, ...] = ()
     now: str = EPOCH
     elsewhere: tuple[KeptTrial, ...] = ()
+    parts: Mapping[Slot, Part] = field(default_factory=dict)
+
+    def with_changes(self, changes: Mapping[str, Any]) -> Bench:
+        """The rig with settings changed, and what is measured as it then is."""
+        rig = changed(self.rig, {p: v for p, v in changes.items() if p not in MEASURED})
+        typed = {p: v for p, v in changes.items() if p in MEASURED}
+        if self.known:
+            typed = untrue(rig, self.known) | typed
+        return replace(self, rig=changed(rig, typed) if typed else rig)
+
+    @cached_property
+    def stopped(self) -> dict[Slot, Stopped]:
+        """The slots whose part must not be shot, and why."""
+        return stopped_on(self.rig.on, self.known, self.parts)
 
     @cached_property
     def known(self) -> tuple[KeptTrial, ...]:

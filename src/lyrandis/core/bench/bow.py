@@ -78,6 +78,12 @@ class BowBench:
         return Estimate(value=told.value, plus_minus=sd, source="model")
 
     @cached_property
+    def heaviest_lbf(self) -> float:
+        """Weight [lb] on a bad day: at the longest draw, and at the ± of what is known of it."""
+        at = min(self.archer.longest_true_in, float(self.curve.draw_in[-1]))
+        return max(self.curve.force(at), self.force_lbf) + self.weight.plus_minus
+
+    @cached_property
     def onset_in(self) -> float | None:
         """Draw [in] at which the bow starts to stack."""
         return stack_onset_in(self.rig.bow, self.rig.string.material)

@@ -5,6 +5,7 @@ from __future__ import annotations
 from collections.abc import Collection
 
 from lyrandis.core.bench import Bench
+from lyrandis.core.findings import Finding
 from lyrandis.core.route import ROUTE
 from lyrandis.core.stations import (
     arrow,
@@ -19,6 +20,7 @@ from lyrandis.core.stations import (
     weight,
 )
 from lyrandis.core.stations.base import Problem, RailNote, StationView, Teller, note, view
+from lyrandis.core.stations.parts_stop import part_stops
 from lyrandis.core.stations.tried import Proof
 from lyrandis.core.stops import StationId
 
@@ -45,7 +47,14 @@ def views(bench: Bench, of: Collection[StationId] | None = None) -> list[Station
     """Stations as they are shown, in working order; every one if `of` is None."""
     shown = [s.id for s in ROUTE if of is None or s.id in of]
     proof = Proof(bench)
-    return [_tried(proof, view(id, TELLERS[id], bench)) for id in shown]
+    stops = part_stops(bench)
+    told = (view(id, TELLERS[id], bench) for id in shown)
+    return [_tried(proof, _stopped(station, stops)) for station in told]
+
+
+def _stopped(told: StationView, stops: list[Finding]) -> StationView:
+    """A station with what stops a part of the rig before everything else."""
+    return told.model_copy(update={"findings": [*stops, *told.findings]}) if stops else told
 
 
 def _tried(proof: Proof, told: StationView) -> StationView:

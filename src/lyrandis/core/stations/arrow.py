@@ -4,15 +4,20 @@ from __future__ import annotations
 
 import math
 
-from lyrandis.core.arrow.window import FIT_DIAMETER_MM
+import numpy as np
+
+from lyrandis.core.arrow.window import FIT_DIAMETER_MM, stiff_enough_spine
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Grounds, Said, fine, joined, mind, say, stop
 from lyrandis.core.stations.base import Answer
+from lyrandis.core.stations.draw import short_of_the_draw
 from lyrandis.core.stations.recalling import recall
 
 _MOST_POINT_GR = 590.0  # heavier points are not made
 _MOST_SHAFT_GPI = 20.0  # nor heavier shafts
 _STEP_GR = 5.0
+_MOST_POINT_STEP_GR = 150.0  # so much heavier a point is another arrow
+_SPINE_STEP = 10.0  # finer than shafts are sorted
 _OFF_THE_HAND_MM = -5.0  # cut so far short of centre a bow is shot off the hand
 
 
@@ -43,6 +48,7 @@ def tell(b: Bench) -> Answer:
         answer,
         [
             floor(b),
+            *short_of_the_draw(b),
             *recall(b, "arrow.weighed_gr"),
             _spine(b),
             *both(b),
@@ -122,8 +128,8 @@ def floor(b: Bench) -> Finding:
 
 def _needed_gr(b: Bench) -> float:
     """How much must be added for the arrow to be surely heavy enough [gr], to the next five."""
-    weight, made = b.bow.weight, b.arrow.build
-    wanted = b.arrow.floor.floor_gpp * (weight.value + weight.plus_minus)
+    made = b.arrow.build
+    wanted = b.arrow.floor.floor_gpp * b.bow.heaviest_lbf
     short = wanted * made.mass_gr / made.lightest_gr - made.mass_gr
     return max(math.ceil(short / _STEP_GR) * _STEP_GR, _STEP_GR)
 
@@ -132,11 +138,13 @@ def _heavier(b: Bench, need: float) -> tuple[Action, ...]:
     """Ways to a heavier arrow: the point makes it act weaker too, the shaft does not."""
     arrow = b.rig.arrow
     other = Action(label=say("Weigh the arrow, or build a heavier one"), station="arrow")
-    if arrow.weighed_gr is not None:
+    if arrow.weighed_gr is not None and b.arrow.stiff_enough:
         return (other,)
     point = arrow.point_gr + need
     shaft = round(arrow.grains_per_inch + need / arrow.shaft_length_in + 0.05, 1)
     ways = []
+    if not b.arrow.stiff_enough:
+        return (*stiffer_and_heavier(b, need), other)
     if point < _MOST_POINT_GR:
         ways.append(
             Action(
@@ -152,6 +160,45 @@ def _heavier(b: Bench, need: float) -> tuple[Action, ...]:
             )
         )
     return (*ways, other)
+
+
+def stiffer_and_heavier(b: Bench, need: float) -> tuple[Action, ...]:
+    """A build that cures too light and too weak at once: a stiffer, heavier shaft first of all.
+
+    Its spine is the window's own for the new arrow, and never weaker than the practitioners' rule
+    for the weight. Where the window of that arrow wants it weaker, a heavier point moves the
+    window to meet it; the point alone would only make the shaft act weaker still.
+
+    Parameters
+    ----------
+    need : weight to be added [gr]
+    """
+    arrow = b.rig.arrow
+    rule = stiff_enough_spine(b.bow.heaviest_lbf)
+    for more in np.arange(0.0, _MOST_POINT_STEP_GR + 1, 2 * _STEP_GR):
+        left = max(need - more, 0.0) / arrow.shaft_length_in
+        build: dict[str, float] = {}
+        if left > 0:
+            build["arrow.grains_per_inch"] = round(arrow.grains_per_inch + left + 0.05, 1)
+        if more > 0:
+            build["arrow.point_gr"] = arrow.point_gr + float(more)
+        heavier = b.with_changes(build)
+        told = heavier.arrow.window
+        wanted = rule if told.spine_28in is None else min(rule, told.spine_28in.value)
+        spine = float(math.floor(wanted / _SPINE_STEP) * _SPINE_STEP)
+        fits = told.low is None or told.high is None or told.low <= spine <= told.high
+        if not fits or build.get("arrow.grains_per_inch", 0.0) > _MOST_SHAFT_GPI:
+            continue
+        label = "Take a stiffer, heavier shaft: spine {spine}, {gpi}"
+        values = {
+            "spine": ("spine", spine),
+            "gpi": ("gpi", heavier.rig.arrow.grains_per_inch),
+        }
+        if more > 0:
+            label += ", with a {point} point"
+            values["point"] = ("mass", heavier.rig.arrow.point_gr)
+        return (Action(label=say(label, **values), changes=build | {"arrow.static_spine": spine}),)
+    return ()
 
 
 def _spine(b: Bench) -> Finding:

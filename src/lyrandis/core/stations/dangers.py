@@ -14,8 +14,8 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Finding
 from lyrandis.core.stations import arrow, bow_length, brace, draw, string, weight
 from lyrandis.core.stations.holding import holding_findings
-from lyrandis.core.stations.inspecting import inspection_findings
 from lyrandis.core.stations.limbs import limb_findings
+from lyrandis.core.stations.parts_stop import part_stops
 from lyrandis.core.stops import StationId
 
 
@@ -38,14 +38,14 @@ def _computable(b: Bench) -> list[Finding]:
 _ASKED: tuple[_Asked, ...] = (
     ("draw", lambda b: [draw.arrow_margin(b)]),
     ("bow-length", bow_length.reserve),
-    ("bow-length", inspection_findings),
+    ("bow-length", part_stops),
     ("weight", weight.end),
     ("weight", lambda b: holding_findings(b, b.bow.weight.value)),
     ("weight", limb_findings),
     ("string", string.material),
     ("string", string.strands),
     ("brace", brace.reach),
-    ("arrow", lambda b: [arrow.floor(b), *arrow.both(b)]),
+    ("arrow", lambda b: [arrow.floor(b), *arrow.both(b), *draw.short_of_the_draw(b)]),
     ("crawls", _computable),
 )
 

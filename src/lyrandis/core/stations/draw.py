@@ -131,37 +131,43 @@ def _thumb(b: Bench) -> Finding:
 
 
 def arrow_margin(b: Bench) -> Finding:
-    """How much longer the arrow is than the draw."""
-    a, shaft = b.rig.archer, b.rig.arrow.shaft_length_in
-    margin = shaft - a.draw_length_in
+    """How much longer the arrow is than the longest draw."""
+    longest = b.archer.longest_in
+    margin = b.rig.arrow.shaft_length_in - longest
     why = say(
         "An arrow drawn off the rest can go through the hand. Draws vary, and a tired or excited "
-        "archer draws farther."
+        "archer draws farther: judged at {longest}, the longest you logged or your mean and two "
+        "spreads.",
+        longest=("draw", longest),
     )
     if margin < _MIND_MARGIN_IN:
         return Finding(
             level="stop" if margin < _STOP_MARGIN_IN else "mind",
             said=say(
-                "The arrow is only {margin} longer than your draw."
+                "The arrow is only {margin} longer than your longest draw."
                 if margin >= 0
-                else "The arrow is {margin} shorter than your draw. Do not draw it.",
+                else "The arrow is {margin} shorter than your longest draw. Do not draw it.",
                 margin=("draw", abs(margin)),
             ),
             why=why,
             told="practice",
             action=Action(
-                label=say(
-                    "Take a {safe} shaft", safe=("draw", a.draw_length_in + ARROW_BEYOND_DRAW_IN)
-                ),
-                changes={"arrow.shaft_length_in": a.draw_length_in + ARROW_BEYOND_DRAW_IN},
+                label=say("Take a {safe} shaft", safe=("draw", longest + ARROW_BEYOND_DRAW_IN)),
+                changes={"arrow.shaft_length_in": longest + ARROW_BEYOND_DRAW_IN},
                 station="arrow",
             ),
         )
     return fine(
-        said=say("The arrow is {margin} longer than your draw.", margin=("draw", margin)),
+        said=say("The arrow is {margin} longer than your longest draw.", margin=("draw", margin)),
         why=why,
         told="practice",
     )
+
+
+def short_of_the_draw(b: Bench) -> list[Finding]:
+    """The same where it is no comfort, for other stations."""
+    told = arrow_margin(b)
+    return [] if told.level == "fine" else [told]
 
 
 def _change(b: Bench) -> list[Finding]:

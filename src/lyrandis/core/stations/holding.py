@@ -7,8 +7,11 @@ from lyrandis.core.dates import day_of, days_between
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Action, Finding, fine, mind, say, stop, verbatim
 from lyrandis.core.fit.hold import HELD_S, SHORT_S, WANTED
+from lyrandis.core.trials import standing
 
 _HEAVY_LBF = 55.0
+CHILD_LBF = 20.0  # over this a coach decides
+_WORD_ROOM_LBF = 1.5  # a coach's word is of a marking, good to a pound or two
 _WHY = say(
     "Draw, anchor and hold until it shakes, then let down; rest two minutes between. "
     "{held} three times is held, under {short} is too heavy: an own rule. Too heavy a bow ruins "
@@ -22,6 +25,7 @@ def holding_findings(b: Bench, weight: float) -> list[Finding]:
     """What the holds, the weight and the plan mean."""
     found = _hold(b, weight)
     if b.rig.archer.grown == "child":
+        found += heavy_for_a_child(b)
         found.append(
             mind(
                 said=say("A child's weight is chosen with a coach; no plan is made here."),
@@ -30,6 +34,32 @@ def holding_findings(b: Bench, weight: float) -> list[Finding]:
             )
         )
     return [*found, *_plan(b)]
+
+
+def heavy_for_a_child(b: Bench) -> list[Finding]:
+    """A bow that is heavy for a child: a stop, and a coach's word the only way past."""
+    if b.rig.archer.grown != "child":
+        return []
+    heavy = b.bow.heaviest_lbf
+    words = [k.trial for k in standing(b.trials, "coach") if k.rig.on.archer == b.rig.on.archer]
+    allowed = max((trial.weight_lbf for trial in words), default=CHILD_LBF)
+    if heavy <= max(allowed, CHILD_LBF) + _WORD_ROOM_LBF * bool(words):
+        return []
+    return [
+        stop(
+            said=say(
+                "{heavy} is heavy for a child. Only a coach's word goes past this: log it with the "
+                "coach's name, or take a lighter bow.",
+                heavy=("weight", heavy),
+            ),
+            why=say(
+                "Growing shoulders are hurt by what a grown archer holds easily. Judged at the "
+                "longest draw and on the heavy side; over {limit} a coach decides: an own rule.",
+                limit=("weight", CHILD_LBF),
+            ),
+            told="practice",
+        )
+    ]
 
 
 def _hold(b: Bench, weight: float) -> list[Finding]:

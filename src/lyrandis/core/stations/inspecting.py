@@ -4,8 +4,9 @@ from __future__ import annotations
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.dates import day_of, days_between
-from lyrandis.core.findings import Finding, fine, mind, say, stop
-from lyrandis.core.inspection import INSPECT_EVERY_DAYS, PLACES
+from lyrandis.core.findings import Finding, fine, mind, say
+from lyrandis.core.inspection import INSPECT_EVERY_DAYS
+from lyrandis.core.route import moved_since
 from lyrandis.core.trials import standing
 
 _WHY = say(
@@ -16,7 +17,9 @@ _WHY = say(
 
 def inspection_findings(b: Bench) -> list[Finding]:
     """What the latest look over the bow means."""
-    looks = standing(b.trials, "inspection")
+    looks = [
+        k for k in standing(b.known, "inspection") if not moved_since(k.trial.grounds, k.rig, b.rig)
+    ]
     if not looks:
         return [
             mind(
@@ -26,26 +29,8 @@ def inspection_findings(b: Bench) -> list[Finding]:
             )
         ]
     last = looks[-1]
-    stops = [PLACES[id].title.lower() for id in last.trial.found if PLACES[id].stop]
-    if stops:
-        return [
-            stop(
-                said=say(
-                    f"On {last.day} you found: {', '.join(stops)}. Do not shoot this bow until a "
-                    "bowyer has seen it."
-                ),
-                why=_WHY,
-                told="practice",
-            )
-        ]
-    if last.trial.found:
-        return [
-            stop(
-                said=say("The string was found worn. Change it before you shoot."),
-                why=_WHY,
-                told="practice",
-            )
-        ]
+    if b.stopped:
+        return []  # said at the head of every station
     ago = days_between(last.day, day_of(b.now))
     if ago > INSPECT_EVERY_DAYS:
         return [

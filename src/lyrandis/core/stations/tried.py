@@ -8,7 +8,6 @@ from typing import Any
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.fields import changed
 from lyrandis.core.findings import Action, Finding
 from lyrandis.core.stations.dangers import Danger, danger, dangers
 from lyrandis.core.stops import StationId
@@ -31,7 +30,7 @@ class Proof:
         """Whether changes leave no stop that was to go, and neither make nor move another."""
         b = self.bench
         try:
-            after = dangers(Bench(changed(b.rig, changes), b.trials, b.now))
+            after = dangers(b.with_changes(changes))
         except RefusedError:
             return False
         if own in after:

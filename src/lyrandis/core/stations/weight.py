@@ -6,7 +6,7 @@ import math
 
 from lyrandis.core.arrow.shot import marking_sd_lbf
 from lyrandis.core.bench import Bench
-from lyrandis.core.findings import Finding, Said, fine, mind, say, stop
+from lyrandis.core.findings import Finding, Level, Said, fine, mind, say, stop
 from lyrandis.core.fit.put_on import RISER_SHARE_PER_IN
 from lyrandis.core.stations.base import Answer, your_draw
 from lyrandis.core.stations.holding import holding_findings
@@ -85,7 +85,8 @@ def _source(b: Bench, measured: bool) -> Finding:
 def end(b: Bench) -> list[Finding]:
     """How far the draw stays from where the bow ends, by its geometry and its maker."""
     found = []
-    left = b.bow.curve.end_in - b.archer.true_draw.value
+    longest = b.archer.longest_true_in
+    left = b.bow.curve.end_in - longest
     if b.bow.stacks and b.bow.onset_in is not None:
         found.append(
             mind(
@@ -101,8 +102,11 @@ def end(b: Bench) -> list[Finding]:
         found.append(
             stop(
                 said=say(
-                    "The bow's geometry ends {left} beyond your draw. Never draw past it.",
-                    left=("draw", left),
+                    "The bow's geometry ends {left} beyond your longest draw. Never draw past it."
+                    if left >= 0
+                    else "Your longest draw is {left} past where the bow's geometry ends. Never "
+                    "draw past it.",
+                    left=("draw", abs(left)),
                 ),
                 why=say(f"At {{end}} {b.bow.curve.end_reason}.", end=("draw", b.bow.curve.end_in)),
                 told="model",
@@ -110,13 +114,17 @@ def end(b: Bench) -> list[Finding]:
         )
     limit = b.rig.bow.maker_max_draw_in
     if limit is not None:
+        spare = limit - longest
+        level: Level = "fine" if spare >= _NEAR_MAKER_IN else "mind" if spare >= 0 else "stop"
         found.append(
             Finding(
-                level="fine" if limit - b.archer.true_draw.value >= _NEAR_MAKER_IN else "mind",
+                level=level,
                 said=say(
-                    "The maker allows {limit}, {left} beyond your draw.",
+                    "The maker allows {limit}, {left} beyond your longest draw."
+                    if spare >= 0
+                    else "The maker allows {limit}; on a bad day you draw {left} past it.",
                     limit=("draw", limit),
-                    left=("draw", limit - b.archer.true_draw.value),
+                    left=("draw", abs(spare)),
                 ),
                 why=say("The maker's limit always wins over the model's."),
                 told="maker",

@@ -9,6 +9,7 @@ from pydantic import Field
 from lyrandis.core.trials.arrow_weighing import ArrowWeighingTrial
 from lyrandis.core.trials.base import KeptTrial, TrialBase, standing
 from lyrandis.core.trials.brace import BraceTrial, Level
+from lyrandis.core.trials.coach import CoachTrial
 from lyrandis.core.trials.draw import DrawTrial
 from lyrandis.core.trials.hold import HoldTrial
 from lyrandis.core.trials.inspection import InspectionTrial
@@ -21,6 +22,7 @@ from lyrandis.core.trials.measuring import (
     trials_in,
 )
 from lyrandis.core.trials.quiet import QuietTrial
+from lyrandis.core.trials.release import ReleaseTrial
 from lyrandis.core.trials.settling import SettlingTrial
 from lyrandis.core.trials.string_weighing import StringWeighingTrial
 from lyrandis.core.trials.weighing import WeighingTrial
@@ -34,12 +36,14 @@ Trial = Annotated[
     | SettlingTrial
     | QuietTrial
     | ArrowWeighingTrial
-    | StringWeighingTrial,
+    | StringWeighingTrial
+    | ReleaseTrial
+    | CoachTrial,
     Field(discriminator="kind"),
 ]
 TrialKind = Literal[
     "draw", "weighing", "hold", "inspection", "brace", "settling", "quiet", "arrow_weighing",
-    "string_weighing",
+    "string_weighing", "release", "coach",
 ]  # fmt: skip
 KINDS: dict[str, type[TrialBase]] = {
     kind.model_fields["kind"].default: kind for kind in get_args(get_args(Trial)[0])
@@ -51,6 +55,7 @@ __all__ = [
     "MEASURES",
     "ArrowWeighingTrial",
     "BraceTrial",
+    "CoachTrial",
     "DrawTrial",
     "HoldTrial",
     "InspectionTrial",
@@ -58,6 +63,7 @@ __all__ = [
     "Level",
     "Measure",
     "QuietTrial",
+    "ReleaseTrial",
     "SettlingTrial",
     "StringWeighingTrial",
     "Trial",
