@@ -228,7 +228,7 @@ class TestDemo:
                 entry = entries[trial.seq - 1]
                 assert entry.station == trial.trial.station
                 assert trial.at == entry.at
-        assert set(seen) == set(KINDS)
+        assert set(seen) == set(KINDS) - {"release", "coach"}  # nothing was found, no child shoots
         assert not any(t.struck for trials in seen.values() for t in trials)
 
     def test_the_demos_archers_have_something_to_do(self, store):

@@ -16,6 +16,7 @@ from lyrandis.api import (
     jobs,
     listening,
     pages,
+    parts,
     problems,
     reference,
     rigs,
@@ -78,7 +79,7 @@ def create_app(
     app.state.jobs = Jobs()
     app.state.preferences = PreferenceStore(engine)
     problems.install(app)
-    modules = (reference, compute, strings, rigs, scale, listening, data, jobs)
+    modules = (reference, compute, strings, rigs, parts, scale, listening, data, jobs)
     routers = [module.router for module in modules]
     for router in routers:
         app.include_router(router)

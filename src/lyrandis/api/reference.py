@@ -15,10 +15,11 @@ from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.arrow.spine import parse_spine
 from lyrandis.core.bow.form import FORMS, default_brace_in
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.fields import FieldNote, field_notes
+from lyrandis.core.fields import FieldNote, field_notes, part_notes
 from lyrandis.core.fit.bow_length import SCHOOL_TITLES, VERDICT_WORDS
 from lyrandis.core.fit.first_rig import EYE_ABOVE_NOCK_MM, RELEASE, form_start
 from lyrandis.core.inspection import PLACES
+from lyrandis.core.part_story import TITLES
 from lyrandis.core.parts import Bow, Form, Rig
 from lyrandis.core.route import ROUTE
 from lyrandis.core.terms import CONFUSIONS, TERMS, Confusion, Drawing, Term, drawings
@@ -120,8 +121,17 @@ class Catalog(BaseModel):
     inspection: list[PlaceNote]
     quiet: list[CheckNote]
     trials: dict[str, str]
+    parts: dict[str, PartKindNote]
     schools: dict[str, str]
     verdicts: dict[str, str]
+
+
+class PartKindNote(BaseModel):
+    """A kind of part: what one and several are called, and its settings by path."""
+
+    one: str
+    several: str
+    fields: dict[str, FieldNote]
 
 
 def _form(id: Form) -> FormNote:
@@ -158,6 +168,10 @@ def catalog() -> Catalog:
         inspection=[PlaceNote(**vars(place)) for place in PLACES.values()],
         quiet=[CheckNote(**vars(check)) for check in CHECKS],
         trials={kind: of.title for kind, of in KINDS.items()},
+        parts={
+            kind: PartKindNote(one=one, several=several, fields=part_notes(kind))
+            for kind, (one, several) in TITLES.items()
+        },
         schools=dict(SCHOOL_TITLES),
         verdicts=dict(VERDICT_WORDS),
     )

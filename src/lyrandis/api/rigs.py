@@ -27,6 +27,7 @@ from lyrandis.core.schedule import Due
 from lyrandis.core.stops import Standing, StationId
 from lyrandis.core.trials import Trial, TrialKind, standing
 from lyrandis.desk import papers
+from lyrandis.desk.rack import Reached, reached_by_rig, stopped_rigs
 from lyrandis.desk.rigs import Desk
 from lyrandis.desk.shown import BenchView
 from lyrandis.desk.views import (
@@ -59,16 +60,22 @@ def _as_it_is(view: BaseModel) -> Response:
 
 
 class PreviewView(BaseModel):
-    """What a change would make of a rig: all its numbers and the states of its stations."""
+    """What a change would make of a rig: all its numbers and the states of its stations.
+
+    reaches : other rigs with the same parts that it reaches, and what it makes due there
+    """
 
     bench: BenchView
     states: list[StationState]
+    reaches: list[Reached]
 
 
 @router.get("")
 def list_rigs(desk: AtDesk) -> list[RigNote]:
     """Every rig, the oldest first; one that cannot be shown says so and hides no other."""
-    return [note_of(line) for line in desk.lines()]
+    lines = desk.lines()
+    stops = stopped_rigs(desk)
+    return [note_of(line, stops.get(line.id)) for line in lines]
 
 
 @router.post("", status_code=201)
@@ -118,7 +125,11 @@ class PreviewIn(Changes):
 def preview(id: RigId, body: PreviewIn, desk: AtDesk) -> Response:
     """What changes would do, before they are kept. Nothing is written."""
     kept, bench = desk.look(id, body.changes, body.parts)
-    view = PreviewView(bench=bench, states=states(kept.present.marks, bench.rig))
+    view = PreviewView(
+        bench=bench,
+        states=states(kept.present.marks, bench.rig),
+        reaches=reached_by_rig(desk, kept, body.changes),
+    )
     return _as_it_is(view)
 
 
@@ -133,7 +144,7 @@ class KeepIn(Changes):
     standing: Standing = "provisional"
     why: str = Field("", max_length=500)
     trial: Trial | None = None
-    about: int | None = Field(None, ge=1, le=MOST_ENTRIES)
+    about: int | None = Field(None, ge=-4 * (MOST_ENTRIES + 1), le=MOST_ENTRIES)
 
 
 @router.post("/{id}/keep")
@@ -157,7 +168,7 @@ class StrikeIn(Body):
     """Which trial is struck out, or taken in again."""
 
     seq: int = Field(ge=0, le=MOST_ENTRIES)
-    about: int = Field(ge=1, le=MOST_ENTRIES)
+    about: int = Field(ge=-4 * (MOST_ENTRIES + 1), le=MOST_ENTRIES)
     out: bool = True
     why: str = Field("", max_length=500)
 
@@ -303,7 +314,7 @@ def trials(
     id: RigId,
     desk: AtDesk,
     kind: TrialKind,
-    after: Annotated[int | None, Query(ge=1, le=MOST_ENTRIES)] = None,
+    after: Annotated[int | None, Query(ge=-4 * (MOST_ENTRIES + 1), le=MOST_ENTRIES)] = None,
     most: Annotated[int, Query(ge=1, le=500)] = 12,
 ) -> list[TrialLine]:
     """Trials of one kind, the latest day first, a page at a time.

@@ -9,12 +9,13 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field
 from typing import Any
 
-from lyrandis.core.fields import field_notes, is_on, known_quantity
+from lyrandis.core.fields import FieldNote, field_notes, is_on
 from lyrandis.core.findings import Said, Value
 from lyrandis.core.history import ABOUT_ONE, Change, Entry, UnreadEntry, fates
 from lyrandis.core.parts import Slot
 from lyrandis.core.route import STATIONS
-from lyrandis.core.words import NOT_SET, word
+from lyrandis.core.units import QUANTITIES
+from lyrandis.core.words import NOT_SET
 
 _SLOTS: dict[Slot, str] = {
     "archer": "the archer",
@@ -33,6 +34,7 @@ class _Line:
 
     values: dict[str, Value] = field(default_factory=dict)
     words: dict[str, str] = field(default_factory=dict)
+    notes: Mapping[str, FieldNote] = field(default_factory=field_notes)
 
     def word(self, text: str) -> str:
         """The slot in which a piece of text stands as it is."""
@@ -55,14 +57,16 @@ class _Line:
 
     def shown(self, change: Change, value: Any) -> str:
         """A setting's value, before or after."""
-        quantity = known_quantity(change.path)
+        note = self.notes.get(change.path)
+        quantity = note.quantity if note and note.quantity in QUANTITIES else None
         if value is None or value == "" or value == []:
             return NOT_SET
         if quantity and isinstance(value, int | float) and not isinstance(value, bool):
             return self.value(float(value), quantity)
         if isinstance(value, list):
             return f"{len(value)} {'entry' if len(value) == 1 else 'entries'}"
-        return self.word(word(change.path, value))
+        key = str(value).lower() if isinstance(value, bool) else str(value)
+        return self.word(note.words.get(key, key) if note else key)
 
     def list_change(self, before: list[Any], after: list[Any]) -> str:
         """What came to a list of words and what went from it; empty for any other list."""
@@ -75,7 +79,7 @@ class _Line:
 
     def change(self, change: Change) -> str:
         """One setting's change."""
-        note = field_notes().get(change.path)
+        note = self.notes.get(change.path)
         title = note.title if note else self.word(change.path)
         title = title[0].lower() + title[1:]
         before, after = change.before, change.after
@@ -118,6 +122,19 @@ class _Line:
         reason = why.strip().rstrip(".")
         because = f", because: {self.word(reason)}" if reason else ""
         return Said(text=f"{text}{because}.", values=self.values, words=self.words)
+
+
+def changes_said(
+    verb: str, changes: Sequence[Change], notes: Mapping[str, FieldNote], why: str
+) -> Said:
+    """Changes of settings as a sentence that begins with `verb`, with its reason.
+
+    Parameters
+    ----------
+    notes : of the settings, by path
+    """
+    line = _Line(notes=notes)
+    return line.told(verb + "; ".join(line.change(c) for c in changes), why)
 
 
 def entry_said(entry: Entry, others: Mapping[int, Entry], acted: Entry | None = None) -> Said:

@@ -63,6 +63,19 @@ def measured_now(rig: Rig, trials: Iterable[KeptTrial]) -> dict[str, Any]:
     return told
 
 
+def sources(rig: Rig, trials: Iterable[KeptTrial]) -> dict[str, KeptTrial]:
+    """The trial behind each setting that is measured, by path."""
+    every = tuple(trials)
+    told = {}
+    for measure in MEASURES:
+        shown = at(rig, measure.path)
+        for kept in _newest(measure, every) if shown != measure.unmeasured else ():
+            if measure.value(kept.trial) == shown and not moved_grounds(measure, kept.rig, rig):
+                told[measure.path] = kept
+                break
+    return told
+
+
 def untrue(rig: Rig, trials: Iterable[KeptTrial]) -> dict[str, Any]:
     """The measured settings that say something else than the trials: path to what they say."""
     return {p: v for p, v in measured_now(rig, trials).items() if at(rig, p) != v}

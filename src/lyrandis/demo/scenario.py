@@ -1,10 +1,11 @@
-"""The demo's scenario: three archers of the made-up Alder Mill Field Archers and their rigs.
+"""The demo's scenario: the made-up Alder Mill Field Archers, three rigs and the club's rack.
 
 Every date is counted from a fixed day, every scatter drawn from a fixed seed.
 """
 
 from __future__ import annotations
 
+from collections.abc import Mapping
 from datetime import UTC, datetime, timedelta
 from typing import Any
 
@@ -14,7 +15,20 @@ from lyrandis.core.assembly import steps_for
 from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.fit.draw_length import DrawLength, draw_length
 from lyrandis.core.inspection import PLACES
-from lyrandis.core.parts import Archer, Arrow, Bow, Rig, String
+from lyrandis.core.parts import (
+    Archer,
+    ArcherPart,
+    Arrow,
+    ArrowSet,
+    Bow,
+    BowPart,
+    Part,
+    Rig,
+    Shaft,
+    Slot,
+    String,
+    StringPart,
+)
 from lyrandis.core.stops import Standing
 from lyrandis.core.trials import (
     BraceTrial,
@@ -23,6 +37,7 @@ from lyrandis.core.trials import (
     InspectionTrial,
     QuietTrial,
     SettlingTrial,
+    StringWeighingTrial,
     Trial,
     WeighingTrial,
 )
@@ -73,6 +88,21 @@ class _Logbook:
             self.at.isoformat(timespec="seconds"),
             trial,
         )
+
+    def named(self, names: Mapping[Slot, str]) -> None:
+        """Call the rig's parts by their names."""
+        at = self.at.isoformat(timespec="seconds")
+        for slot, name in names.items():
+            part = self.kept.parts[slot]
+            self.store.rack.change(part.mark, part.seq, {"name": name}, at=at)
+        self.kept = self.store.get(self.kept.id)
+
+    def put_on(self, slot: Slot, part: Part | str, why: str, days: float = 0.02) -> None:
+        """Put a new part on, or one that is on the rack by its mark."""
+        self.at += timedelta(days=days)
+        at = self.at.isoformat(timespec="seconds")
+        mark, new = (part, None) if isinstance(part, str) else (None, part)
+        self.kept = self.store.put_on(self.kept.id, self.kept.seq, slot, mark, new, why, at)
 
 
 def _drawn(readings: list[float], day: str = "", notes: str = "") -> tuple[DrawTrial, DrawLength]:
@@ -150,13 +180,27 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
         "limbs for the longer course next year",
         "settled",
     )
-    log.keep(
+    log.named({
+        "riser": "Alder riser, 25 in", "upper_limb": "Medium 34, upper",
+        "lower_limb": "Medium 34, lower", "string": "Polyester, came with the bow",
+        "arrows": "Field set",
+    })  # fmt: skip
+    log.put_on(
         "string",
-        {"string.material": "low_stretch", "string.strands": 14, "bow.low_stretch_rated": "yes",
-         "string.length_in": 64.5, "string.twists": 24},
-        "first string made for it",
+        Part(
+            name="Low-stretch, first made for it",
+            of=StringPart(material="low_stretch", strands=14, length_in=64.5, twists=24),
+        ),
+        "the polyester one crept too far",
+    )
+    log.keep("string", {"bow.low_stretch_rated": "yes"}, "the maker says so", "settled")
+    log.keep("string", {}, trial=StringWeighingTrial(mass_gr=102, notes="with both servings"))
+    log.keep(
+        "weight",
+        {"bow.measured": _weighed(rig.bow, rng, 35.3)},
+        "club scale, on the new string",
         "settled",
-    )  # fmt: skip
+    )
     done = [step.id for step in steps_for(rig.bow)]
     log.keep("assembly", {"assembly.done": done[:-1]}, "all but the arm guard, borrowed out")
     log.keep("assembly", {"assembly.done": done}, "", "settled")
@@ -164,13 +208,8 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
     log.keep(
         "nock-point", {"nock_height_mm": 19.0}, "level bare shafts at the used crawls", "settled"
     )
-    log.keep(
-        "arrow",
-        {"arrow.weighed_gr": 338, "arrow.static_spine": 700, "arrow.diameter_mm": 5.8},
-        "weighed six, mean",
-        "provisional",
-        2,
-    )
+    log.keep("arrow", {"arrow.diameter_mm": 5.8}, "measured with a caliper", days=2)
+    log.keep("arrow", {"arrow.weighed_gr": 338}, "weighed six, mean")
     log.keep(
         "crawls",
         {
@@ -186,6 +225,27 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
         "provisional",
         9,
     )
+    field = log.kept.parts["arrows"].mark
+    log.put_on(
+        "arrows",
+        Part(
+            name="Indoor set",
+            of=ArrowSet(
+                shaft_length_in=31, static_spine=600, grains_per_inch=8.2, point_gr=120,
+                diameter_mm=7.2, fletching_gr=16,
+                shafts=tuple(
+                    Shaft(number=n, mass_gr=round(404 + float(rng.normal(0, 2.2)), 1),
+                          static_spine=round(600 + float(rng.normal(0, 9))),
+                          state="broken" if n == 5 else "whole")
+                    for n in range(1, 9)
+                ),
+            ),
+        ),
+        "fat shafts for the short winter range",
+        3,
+    )  # fmt: skip
+    log.keep("arrow", {}, "close reads straight", "provisional")
+    log.put_on("arrows", field, "back to the field course", 5)
 
 
 def _woodland(store: RigStore, rng: np.random.Generator) -> None:
@@ -220,6 +280,9 @@ def _woodland(store: RigStore, rng: np.random.Generator) -> None:
     )
     log.keep("bow-length", {"bow.length_in": 62}, "walks well under the beeches")
     log.keep("string", {"string.strands": 14, "string.length_in": 59, "string.twists": 30})
+    log.named({
+        "bow": "Ash and walnut, 62 in", "string": "Flax-brown polyester", "arrows": "Spruce set",
+    })  # fmt: skip
     log.keep("brace", {"bow.brace_height_in": 7.25}, "inside the maker's range", days=1)
     for brace, turns, level, feel in (
         (7.25, 30, 62.6, 3), (7.0, 18, 65.4, 2), (7.375, 35, 61.2, 4),
@@ -268,10 +331,38 @@ def _static_tip(store: RigStore) -> None:
         ),
     )  # fmt: skip
     log = _Logbook(store, rig, 40)
+    log.named({"bow": "Horn-tip, 60 in", "string": "Its bowyer's string", "arrows": "Cane set"})
     log.keep("draw", {"archer.draw_length_in": 28.5}, "tape only so far")
     for hours, brace, days in ((0.0, 6.875, 0.1), (3.0, 6.625, 0.125)):
         log.keep("string", {}, trial=SettlingTrial(hours=hours, brace_height_in=brace), days=days)
     log.keep("brace", {"bow.brace_height_in": 6.75}, "as the bowyer braced it", days=0.5)
+
+
+def _rack(store: RigStore) -> None:
+    """Who else is in the club, and the two bows that it lends."""
+    at = (_FIRST_DAY + timedelta(days=30)).isoformat(timespec="seconds")
+    for name, of in (
+        ("Mina Corvin", ArcherPart(draw_length_in=23.5, release="split", grown="child")),
+        ("Jonas Reedy", ArcherPart(draw_length_in=29.25, release="three_under", hand="left")),
+        ("Ada Lindgren", ArcherPart(draw_length_in=27.0, release="split")),
+    ):
+        store.rack.make(Part(name=name, of=of), at)
+    light = BowPart(form="longbow", length_in=58, marked_weight_lbf=18, marked_draw_in=24,
+                    side_plate="leather", centre_cut_mm=-3)  # fmt: skip
+    lent = store.rack.make(Part(name="Club longbow, light", of=light), at)
+    store.rack.change(
+        lent.mark,
+        0,
+        {
+            "keeping.state": "lent", "keeping.to": "Mina Corvin", "keeping.since": "2026-05-12",
+            "keeping.due_back": "2026-09-30",
+        },
+        "for the summer course",
+        (_FIRST_DAY + timedelta(days=31)).isoformat(timespec="seconds"),
+    )  # fmt: skip
+    hybrid = BowPart(form="hybrid", length_in=64, marked_weight_lbf=32, side_plate="leather",
+                     centre_cut_mm=-1, maker_max_draw_in=29.5)  # fmt: skip
+    store.rack.make(Part(name="Club bow, reflex–deflex", of=hybrid), at)
 
 
 def load(store: RigStore) -> None:
@@ -283,6 +374,7 @@ def load(store: RigStore) -> None:
         _takedown(store, rng)
         _woodland(store, rng)
         _static_tip(store)
+        _rack(store)
     finally:
         store.rack.new_mark = given
 

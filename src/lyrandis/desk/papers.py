@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Iterable, Mapping
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.dates import days_between
@@ -13,6 +13,7 @@ from lyrandis.core.units import write
 from lyrandis.files.calendar import DayNote, write_calendar
 from lyrandis.files.sheet import rig_sheet
 from lyrandis.store.kept import Kept
+from lyrandis.store.rack import KeptPart
 
 
 def bench_of(kept: Kept, made: str) -> Bench:
@@ -62,6 +63,23 @@ def step_up_calendar(kept: Kept, b: Bench) -> bytes:
             "step_up.starts", "All of the plan's days have passed: begin it anew from today first."
         )
     return write_calendar(f"{b.rig.name}: weight", notes, b.now)
+
+
+def lent_calendar(parts: Iterable[KeptPart], made_at: str) -> bytes:
+    """The days on which lent parts are due back, as iCalendar."""
+    notes = [
+        DayNote(
+            f"due-back-{kept.mark[:12]}",
+            kept.part.keeping.due_back,
+            f"{kept.part.name} is due back",
+            f"Lent to {kept.part.keeping.to} since {kept.part.keeping.since}.",
+        )
+        for kept in parts
+        if kept.part.keeping.state == "lent" and kept.part.keeping.due_back
+    ]
+    if not notes:
+        raise RefusedError("keeping.due_back", "Nothing is lent with a day to be back.")
+    return write_calendar("Lent from the rack", notes, made_at)
 
 
 def sheet_of(kept: Kept, b: Bench, units: Mapping[str, str]) -> bytes:

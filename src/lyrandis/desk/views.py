@@ -10,7 +10,9 @@ from pydantic import BaseModel
 from lyrandis.core.findings import Said
 from lyrandis.core.history import Entry
 from lyrandis.core.logbook import entry_said
-from lyrandis.core.parts import Rig
+from lyrandis.core.measured import sources
+from lyrandis.core.part_story import described
+from lyrandis.core.parts import Rig, Slot
 from lyrandis.core.route import StationState, moved_since, states
 from lyrandis.core.trials import KeptTrial, Trial, TrialKind
 from lyrandis.store.kept import Kept, Listed, Unreadable
@@ -20,7 +22,11 @@ TRIALS_SHOWN = 8  # of each kind before one asks for earlier ones
 
 
 class RigNote(BaseModel):
-    """A rig in the list; `unreadable` says why this version cannot show it, where it cannot."""
+    """A rig in the list.
+
+    unreadable : why this version cannot show it, where it cannot
+    stop : why a part of it must not be shot
+    """
 
     id: int
     seq: int
@@ -35,6 +41,26 @@ class RigNote(BaseModel):
     due: int
     unreadable: str | None
     undoable: bool
+    stop: Said | None
+
+
+class PartOn(BaseModel):
+    """A part on the rig."""
+
+    slot: Slot
+    mark: str
+    name: str
+    what: Said
+
+
+class MeasuredBy(BaseModel):
+    """The trial that a measured setting comes from; `rig_id`: another rig that holds it."""
+
+    path: str
+    seq: int
+    day: str
+    rig_id: int | None
+    rig: str | None
 
 
 class TrialLine(BaseModel):
@@ -68,6 +94,8 @@ class RigView(BaseModel):
     redoable: Said | None
     trials: list[TrialLine]
     earlier: list[TrialKind]
+    parts: list[PartOn]
+    measured: list[MeasuredBy]
 
 
 class HistoryLine(BaseModel):
@@ -81,8 +109,8 @@ class HistoryLine(BaseModel):
     said: Said
 
 
-def note_of(line: Listed | Unreadable) -> RigNote:
-    """A rig's line in the list."""
+def note_of(line: Listed | Unreadable, stop: Said | None = None) -> RigNote:
+    """A rig's line in the list; `stop` says why a part of it must not be shot."""
     told: dict[str, Any]
     if isinstance(line, Unreadable):
         told = {
@@ -97,6 +125,7 @@ def note_of(line: Listed | Unreadable) -> RigNote:
         created_at=line.created_at,
         archived=line.archived_at is not None,
         undoable=line.undoable,
+        stop=stop,
         **told,
     )
 
@@ -135,6 +164,20 @@ def view_of(kept: Kept) -> RigView:
         redoable=told(present.redoable),
         trials=trial_lines(sorted(shown, key=lambda t: (t.day, t.seq), reverse=True), present.rig),
         earlier=[kind for kind, trials in of_kind.items() if len(trials) > TRIALS_SHOWN],
+        parts=[
+            PartOn(slot=slot, mark=p.mark, name=p.part.name, what=described(p.part))
+            for slot, p in kept.parts.items()
+        ],
+        measured=[
+            MeasuredBy(
+                path=path,
+                seq=t.seq,
+                day=t.day,
+                rig_id=t.rig_id,
+                rig=None if t.rig_id is None else t.rig.name,
+            )
+            for path, t in sources(present.rig, kept.known).items()
+        ],
     )
 
 

@@ -13,6 +13,7 @@ from lyrandis.store.tables import RigPartRow, RigRow, TrialRow
 OF_PARTS = (
     "weighing", "arrow_weighing", "string_weighing", "inspection", "release", "settling", "brace",
 )  # fmt: skip
+LOOKS = ("inspection", "release")
 _MOST = 60  # of one other rig
 
 
@@ -46,3 +47,14 @@ def trials_elsewhere(connection: Connection, id: int, on: On) -> tuple[KeptTrial
         )
         found += [kept_trial(row, rig.base, rig.form, rig.id) for row in rows]
     return tuple(found)
+
+
+def all_looks(connection: Connection) -> list[KeptTrial]:
+    """Every look-over and release there is, each with its rig."""
+    rows = connection.execute(
+        select(TrialRow, RigRow.form, type_coerce(RigRow.base, Text).label("base"))
+        .join(RigRow, RigRow.id == TrialRow.rig_id)
+        .where(TrialRow.kind.in_(LOOKS))
+        .order_by(TrialRow.at)
+    ).all()
+    return [kept_trial(tuple(row[:-2]), row.base, row.form, row.rig_id) for row in rows]

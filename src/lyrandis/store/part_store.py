@@ -2,21 +2,43 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Mapping
+from collections.abc import Callable, Mapping, Sequence
 from datetime import UTC, datetime
-from typing import Any
+from typing import Any, Protocol
 
 from sqlalchemy import Connection, Engine
 
-from lyrandis.core.history import Fate
+from lyrandis.core.history import Change, Fate
 from lyrandis.core.parts import Part
+from lyrandis.core.trials import KeptTrial
 from lyrandis.store import rack, together
 from lyrandis.store.database import writing
+from lyrandis.store.elsewhere import all_looks
 from lyrandis.store.errors import ConflictError, MissingError, NothingError
 from lyrandis.store.kept import Kept
 from lyrandis.store.rack import KeptPart, PartEntry, Use
 
 Wanted = Callable[[Connection], Mapping[str, Any]]
+
+
+class Told(Protocol):
+    """A line of a story that came from elsewhere."""
+
+    @property
+    def kind(self) -> str:
+        """adjust, undo or redo."""
+
+    @property
+    def at(self) -> str:
+        """When."""
+
+    @property
+    def why(self) -> str:
+        """The reason."""
+
+    @property
+    def changes(self) -> Sequence[Change]:
+        """What was set."""
 
 
 def now_utc() -> str:
@@ -65,6 +87,27 @@ class PartStore:
         """On which rigs a part (or each) is or was."""
         with self.engine.connect() as connection:
             return rack.uses(connection, mark)
+
+    def looks(self) -> list[KeptTrial]:
+        """Every look-over and release of every rig, each with its rig."""
+        with self.engine.connect() as connection:
+            return all_looks(connection)
+
+    def whole(self, mark: str) -> tuple[KeptPart, Part, list[PartEntry]]:
+        """A part with what it began as and its story."""
+        kept = self.get(mark)
+        with self.engine.connect() as connection:
+            return kept, rack.base_of(connection, mark), rack.story(connection, mark)
+
+    def take_in(self, mark: str, created_at: str, base: Part, story: Sequence[Told]) -> None:
+        """Keep a part that came with its story; one that is here already is left as it is."""
+        with writing(self.engine) as connection:
+            if rack.parts(connection, (mark,)):
+                return
+            rack.make(connection, mark, base, created_at)
+            for entry in story:
+                wanted = {c.path: c.after for c in entry.changes}
+                rack.write(connection, mark, wanted, entry.at, entry.why, None, entry.kind)
 
     def make(self, part: Part, at: str | None = None, mark: str | None = None) -> KeptPart:
         """Keep a new part."""

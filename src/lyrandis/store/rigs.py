@@ -21,6 +21,7 @@ from lyrandis.core.history import (
     UnreadEntry,
     changes_between,
     log_trial,
+    plain_value,
 )
 from lyrandis.core.measured import counts, untrue
 from lyrandis.core.parts import Part, Rig, Slot
@@ -530,6 +531,28 @@ class RigStore:
             for i, s in enumerate(hold, 1)
         ]
         return self.create(rig, checks, at, {})
+
+    def reached(
+        self, mark: str, wanted: Mapping[str, Any], but: int | None = None
+    ) -> list[tuple[Kept, Rig]]:
+        """The rigs that a part's change reaches, each with what it would be; nothing is written.
+
+        Parameters
+        ----------
+        wanted : part path to new value
+        but : a rig that is not asked for: the one the change comes from
+        """
+        changes = [Change(path=path, after=plain_value(value)) for path, value in wanted.items()]
+        found = []
+        for use in self.rack.uses(mark):
+            kept = self.either(use.rig_id) if use.is_on and use.rig_id != but else None
+            if not isinstance(kept, Kept):
+                continue
+            rig = changed(kept.present.rig, together.on_rig(use.slot, changes))
+            rig = changed(rig, untrue(rig, kept.known))
+            if rig != kept.present.rig:
+                found.append((kept, rig))
+        return found
 
     def archive(self, id: int, away: bool) -> Listed | Unreadable:
         """Put a rig away, or take it out again, readable or not; its line in the list."""

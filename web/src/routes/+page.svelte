@@ -5,6 +5,7 @@
 	import { notify } from '$lib/bench/notice.svelte';
 	import { Outgoing } from '$lib/bench/outgoing.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import SaidText from '$lib/format/SaidText.svelte';
 	import AllData from '$lib/frame/AllData.svelte';
 	import Mark from '$lib/frame/Mark.svelte';
 	import { deeds } from '$lib/frame/deeds.svelte';
@@ -84,6 +85,7 @@
 				onchange={take}
 				hidden
 			/>
+			<a class="act plain" href="/rack">Rack</a>
 			<button class="act plain" onclick={() => (dataOpen = true)}>All data</button>
 			<button class="act plain" onclick={() => (deeds.units = true)}>Units</button>
 			<a class="act plain" href="/terms">Terms</a>
@@ -119,6 +121,9 @@
 								rig.release
 							)}{rig.archer ? `, ${rig.archer}` : ''}
 						</span>
+					{/if}
+					{#if rig.stop}
+						<span class="fault"><strong>Stop.</strong> <SaidText said={rig.stop} /></span>
 					{/if}
 					<span class="quiet">
 						kept {rig.changed_at.slice(0, 10)}{#if rig.due}, <strong class="due"

@@ -15,12 +15,14 @@ from lyrandis.core.arrow.window import SpineWindow
 from lyrandis.core.assembly import Step, steps_for
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import Said
 from lyrandis.core.fit.draw_history import DrawHistory
 from lyrandis.core.fit.draw_length import DrawLines, draw_lines
 from lyrandis.core.fit.hold import Hold
 from lyrandis.core.fit.limbs import BoltTurn, LimbPair
 from lyrandis.core.parts import Rig
 from lyrandis.core.stations import RailNote, StationView, notes, views
+from lyrandis.core.stations.parts_stop import part_stops
 from lyrandis.core.stops import StationId
 from lyrandis.core.string.measures import StringFit
 from lyrandis.core.tally import TallyEntry, tally
@@ -43,6 +45,7 @@ from lyrandis.desk.shown.string import SettlingView, TurnsSeen, settling_view, t
 class BenchView(BaseModel):
     """A rig with its rail and tally, the stations asked for, and the parts these show.
 
+    stop : why a part of it must not be shot.
     A part is None where it was not asked for, where there is none of it, and where the models
     refuse the rig: then the station says why.
     """
@@ -54,6 +57,7 @@ class BenchView(BaseModel):
     notes: list[RailNote]
     stations: list[StationView]
     takedown_recurve: bool
+    stop: Said | None
     draw_lines: DrawLines
     force_draw: ForceDrawView | None = None
     bow_length: BowLengthView | None = None
@@ -132,6 +136,7 @@ def bench_view(b: Bench, parts: Collection[StationId] | None = None) -> BenchVie
         notes=notes(b),
         stations=views(b, parts),
         takedown_recurve=b.rig.bow.is_takedown_recurve,
+        stop=next((f.said for f in part_stops(b)), None),
         draw_lines=draw_lines(b.rig.archer, b.rig.bow),
         **{name: _part(name, b) for name in shown},
     )

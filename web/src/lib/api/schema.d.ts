@@ -481,6 +481,190 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/parts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * List Parts
+         * @description Every part on the rack, the oldest first.
+         */
+        get: operations["list_parts_api_parts_get"];
+        put?: never;
+        /**
+         * Create Part
+         * @description Put a new part on the rack.
+         */
+        post: operations["create_part_api_parts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/import": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Import Part
+         * @description Take in a part's file. A part that is here already is left as it is here.
+         */
+        post: operations["import_part_api_parts_import_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/lent.ics": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Lent
+         * @description The days on which lent parts are due back, as iCalendar.
+         */
+        get: operations["lent_api_parts_lent_ics_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/{mark}": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Get Part
+         * @description A part with its story.
+         */
+        get: operations["get_part_api_parts__mark__get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/{mark}/file": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Part File
+         * @description A part with its story as one JSON file.
+         */
+        get: operations["part_file_api_parts__mark__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/{mark}/keep": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Keep Part
+         * @description Change a part, on every rig it is on, as one act.
+         */
+        post: operations["keep_part_api_parts__mark__keep_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/{mark}/preview": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Preview Part
+         * @description The rigs that a change would reach, and what it makes due there. Nothing is written.
+         */
+        post: operations["preview_part_api_parts__mark__preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/{mark}/redo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Redo Part
+         * @description Do again what was taken back of a part last.
+         */
+        post: operations["redo_part_api_parts__mark__redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/{mark}/undo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Undo Part
+         * @description Take back the latest change of a part, on every rig it is on.
+         */
+        post: operations["undo_part_api_parts__mark__undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/preferences": {
         parameters: {
             query?: never;
@@ -771,6 +955,26 @@ export interface paths {
          * @description What changes would do, before they are kept. Nothing is written.
          */
         post: operations["preview_api_rigs__id__preview_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/put-on": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Put On
+         * @description Put another part on a rig: what rested on the former one is due.
+         */
+        post: operations["put_on_api_rigs__id__put_on_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1298,6 +1502,152 @@ export interface components {
             thumb_offset_mm: number | null;
         };
         /**
+         * ArcherPart
+         * @description Somebody who draws.
+         */
+        "ArcherPart-Input": {
+            /**
+             * Anchor
+             * @default under_chin
+             * @enum {string}
+             */
+            anchor: "under_chin" | "cheek";
+            /**
+             * Draw length
+             * @description Trade standard: from the arrow nock's groove to the pivot of the grip, and a set stretch beyond it.
+             * @default 28
+             */
+            draw_length_in: number;
+            /** Way of measuring */
+            draw_method?: ("tape" | "arm_span" | "marked_arrow") | null;
+            /**
+             * Draw uncertainty
+             * @description One standard deviation of the draw length.
+             */
+            draw_plus_minus_in?: number | null;
+            /**
+             * Eye above arrow nock
+             * @description Eye to arrow nock at full draw, square to the shaft; the anchor's usual height stands here until it is measured.
+             * @default 112
+             */
+            eye_above_nock_mm: number;
+            /**
+             * Finger width
+             * @description Width of one string finger over the tab.
+             * @default 18
+             */
+            finger_width_mm: number;
+            /**
+             * Archer
+             * @description A child's bow is chosen with a coach; no plan is made here.
+             * @default adult
+             * @enum {string}
+             */
+            grown: "adult" | "child";
+            /**
+             * Hand
+             * @description The hand that draws the string.
+             * @default right
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "archer";
+            /**
+             * Release
+             * @default three_under
+             * @enum {string}
+             */
+            release: "split" | "three_under" | "thumb";
+            /**
+             * Tab mark pitch
+             * @description Distance between two marks on the tab.
+             * @default 3
+             */
+            stitch_pitch_mm: number;
+            /**
+             * Thumb offset
+             * @description Thumb draw: how far the string sits behind the mark on the arrow. Estimated from the string's angle if left empty.
+             */
+            thumb_offset_mm?: number | null;
+        };
+        /**
+         * ArcherPart
+         * @description Somebody who draws.
+         */
+        "ArcherPart-Output": {
+            /**
+             * Anchor
+             * @default under_chin
+             * @enum {string}
+             */
+            anchor: "under_chin" | "cheek";
+            /**
+             * Draw length
+             * @description Trade standard: from the arrow nock's groove to the pivot of the grip, and a set stretch beyond it.
+             * @default 28
+             */
+            draw_length_in: number;
+            /** Way of measuring */
+            draw_method: ("tape" | "arm_span" | "marked_arrow") | null;
+            /**
+             * Draw uncertainty
+             * @description One standard deviation of the draw length.
+             */
+            draw_plus_minus_in: number | null;
+            /**
+             * Eye above arrow nock
+             * @description Eye to arrow nock at full draw, square to the shaft; the anchor's usual height stands here until it is measured.
+             * @default 112
+             */
+            eye_above_nock_mm: number;
+            /**
+             * Finger width
+             * @description Width of one string finger over the tab.
+             * @default 18
+             */
+            finger_width_mm: number;
+            /**
+             * Archer
+             * @description A child's bow is chosen with a coach; no plan is made here.
+             * @default adult
+             * @enum {string}
+             */
+            grown: "adult" | "child";
+            /**
+             * Hand
+             * @description The hand that draws the string.
+             * @default right
+             * @enum {string}
+             */
+            hand: "right" | "left";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "archer";
+            /**
+             * Release
+             * @default three_under
+             * @enum {string}
+             */
+            release: "split" | "three_under" | "thumb";
+            /**
+             * Tab mark pitch
+             * @description Distance between two marks on the tab.
+             * @default 3
+             */
+            stitch_pitch_mm: number;
+            /**
+             * Thumb offset
+             * @description Thumb draw: how far the string sits behind the mark on the arrow. Estimated from the string's angle if left empty.
+             */
+            thumb_offset_mm: number | null;
+        };
+        /**
          * ArchiveIn
          * @description Whether the rig is put away.
          */
@@ -1441,6 +1791,144 @@ export interface components {
             arrow: components["schemas"]["Arrow-Input"];
         };
         /**
+         * ArrowSet
+         * @description A set of arrows built alike, and its shafts one by one.
+         */
+        "ArrowSet-Input": {
+            /**
+             * Shaft diameter
+             * @default 6
+             */
+            diameter_mm: number;
+            /**
+             * Feathers or vanes
+             * @default 3
+             */
+            fletching_count: number;
+            /**
+             * Fletching, all of it
+             * @default 9
+             */
+            fletching_gr: number;
+            /**
+             * Shaft grains per inch
+             * @default 7.8
+             */
+            grains_per_inch: number;
+            /**
+             * Insert
+             * @default 12
+             */
+            insert_gr: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrows";
+            /**
+             * Shaft material
+             * @default carbon
+             * @enum {string}
+             */
+            material: "carbon" | "aluminium" | "wood" | "cane";
+            /**
+             * Arrow nock
+             * @default 9
+             */
+            nock_gr: number;
+            /**
+             * Point
+             * @default 110
+             */
+            point_gr: number;
+            /**
+             * Shaft length
+             * @description Throat of the arrow nock to the back of the point.
+             * @default 30
+             */
+            shaft_length_in: number;
+            /**
+             * Shafts, numbered
+             * @default []
+             */
+            shafts: components["schemas"]["Shaft-Input"][];
+            /**
+             * Static spine
+             * @description What is printed on the shaft: a larger number is a weaker shaft.
+             * @default 600
+             */
+            static_spine: number;
+        };
+        /**
+         * ArrowSet
+         * @description A set of arrows built alike, and its shafts one by one.
+         */
+        "ArrowSet-Output": {
+            /**
+             * Shaft diameter
+             * @default 6
+             */
+            diameter_mm: number;
+            /**
+             * Feathers or vanes
+             * @default 3
+             */
+            fletching_count: number;
+            /**
+             * Fletching, all of it
+             * @default 9
+             */
+            fletching_gr: number;
+            /**
+             * Shaft grains per inch
+             * @default 7.8
+             */
+            grains_per_inch: number;
+            /**
+             * Insert
+             * @default 12
+             */
+            insert_gr: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrows";
+            /**
+             * Shaft material
+             * @default carbon
+             * @enum {string}
+             */
+            material: "carbon" | "aluminium" | "wood" | "cane";
+            /**
+             * Arrow nock
+             * @default 9
+             */
+            nock_gr: number;
+            /**
+             * Point
+             * @default 110
+             */
+            point_gr: number;
+            /**
+             * Shaft length
+             * @description Throat of the arrow nock to the back of the point.
+             * @default 30
+             */
+            shaft_length_in: number;
+            /**
+             * Shafts, numbered
+             * @default []
+             */
+            shafts: components["schemas"]["Shaft-Output"][];
+            /**
+             * Static spine
+             * @description What is printed on the shaft: a larger number is a weaker shaft.
+             * @default 600
+             */
+            static_spine: number;
+        };
+        /**
          * ArrowWeighingTrial
          * @description The finished arrow on a grain scale.
          */
@@ -1524,6 +2012,7 @@ export interface components {
          * BenchView
          * @description A rig with its rail and tally, the stations asked for, and the parts these show.
          *
+         *     stop : why a part of it must not be shot.
          *     A part is None where it was not asked for, where there is none of it, and where the models
          *     refuse the rig: then the station says why.
          */
@@ -1551,6 +2040,7 @@ export interface components {
             shot: components["schemas"]["ShotView"] | null;
             /** Stations */
             stations: components["schemas"]["StationView"][];
+            stop: components["schemas"]["Said"] | null;
             string: components["schemas"]["StringFit"] | null;
             /** Takedown Recurve */
             takedown_recurve: boolean;
@@ -1589,6 +2079,11 @@ export interface components {
              * @default []
              */
             mine_at_s: string;
+        };
+        /** Body_import_part_api_parts_import_post */
+        Body_import_part_api_parts_import_post: {
+            /** File */
+            file: string;
         };
         /** Body_import_rig_api_rigs_import_post */
         Body_import_rig_api_rigs_import_post: {
@@ -1882,6 +2377,202 @@ export interface components {
             schools: components["schemas"]["lyrandis__core__fit__bow_length__School"][];
         };
         /**
+         * BowPart
+         * @description A bow in one piece.
+         */
+        "BowPart-Input": {
+            /**
+             * Reference in front of the grip
+             * @description How far the back or plunger lies in front of the deepest part of the grip.
+             */
+            brace_offset_in?: number | null;
+            /**
+             * Brace measured to
+             * @description Deepest part of the grip, back of the bow, or plunger.
+             * @default grip
+             * @enum {string}
+             */
+            brace_reference: "grip" | "back" | "plunger";
+            /**
+             * Cut past centre
+             * @description How far the side plate stands past the string's plane; negative is short of it.
+             * @default 1
+             */
+            centre_cut_mm: number;
+            /**
+             * Form
+             * @default recurve
+             * @enum {string}
+             */
+            form: "longbow" | "hybrid" | "recurve" | "static_tip";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bow";
+            /**
+             * Bow length
+             * @description Along the back, nock to nock, unstrung.
+             * @default 68
+             */
+            length_in: number;
+            /**
+             * Limb material
+             * @default laminated
+             * @enum {string}
+             */
+            limb_material: "laminated" | "solid_glass" | "natural";
+            /**
+             * Built for low-stretch string
+             * @description Ask the maker; never guess.
+             * @default unknown
+             * @enum {string}
+             */
+            low_stretch_rated: "yes" | "no" | "unknown";
+            /** Maker's highest brace height */
+            maker_brace_high_in?: number | null;
+            /** Maker's lowest brace height */
+            maker_brace_low_in?: number | null;
+            /** Maker's greatest draw */
+            maker_max_draw_in?: number | null;
+            /** Maker's least grains per pound */
+            maker_min_gpp?: number | null;
+            /**
+             * Marked at
+             * @description The draw at which the marked weight holds.
+             * @default 28
+             */
+            marked_draw_in: number;
+            /**
+             * Marked weight
+             * @description The number on the bow; good to a pound or two.
+             * @default 36
+             */
+            marked_weight_lbf: number;
+            /**
+             * Riser length
+             * @description The part that does not bend. The form's usual share of the length if left empty.
+             */
+            riser_in?: number | null;
+            /**
+             * Side plate
+             * @default plunger
+             * @enum {string}
+             */
+            side_plate: "plunger" | "leather" | "felt" | "hard";
+            /**
+             * Takedown
+             * @default false
+             * @constant
+             */
+            takedown: false;
+            /**
+             * Tips
+             * @description How much of the tip does not bend.
+             * @default working
+             * @enum {string}
+             */
+            tips: "working" | "short" | "long" | "heavy";
+        };
+        /**
+         * BowPart
+         * @description A bow in one piece.
+         */
+        "BowPart-Output": {
+            /**
+             * Reference in front of the grip
+             * @description How far the back or plunger lies in front of the deepest part of the grip.
+             */
+            brace_offset_in: number | null;
+            /**
+             * Brace measured to
+             * @description Deepest part of the grip, back of the bow, or plunger.
+             * @default grip
+             * @enum {string}
+             */
+            brace_reference: "grip" | "back" | "plunger";
+            /**
+             * Cut past centre
+             * @description How far the side plate stands past the string's plane; negative is short of it.
+             * @default 1
+             */
+            centre_cut_mm: number;
+            /**
+             * Form
+             * @default recurve
+             * @enum {string}
+             */
+            form: "longbow" | "hybrid" | "recurve" | "static_tip";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "bow";
+            /**
+             * Bow length
+             * @description Along the back, nock to nock, unstrung.
+             * @default 68
+             */
+            length_in: number;
+            /**
+             * Limb material
+             * @default laminated
+             * @enum {string}
+             */
+            limb_material: "laminated" | "solid_glass" | "natural";
+            /**
+             * Built for low-stretch string
+             * @description Ask the maker; never guess.
+             * @default unknown
+             * @enum {string}
+             */
+            low_stretch_rated: "yes" | "no" | "unknown";
+            /** Maker's highest brace height */
+            maker_brace_high_in: number | null;
+            /** Maker's lowest brace height */
+            maker_brace_low_in: number | null;
+            /** Maker's greatest draw */
+            maker_max_draw_in: number | null;
+            /** Maker's least grains per pound */
+            maker_min_gpp: number | null;
+            /**
+             * Marked at
+             * @description The draw at which the marked weight holds.
+             * @default 28
+             */
+            marked_draw_in: number;
+            /**
+             * Marked weight
+             * @description The number on the bow; good to a pound or two.
+             * @default 36
+             */
+            marked_weight_lbf: number;
+            /**
+             * Riser length
+             * @description The part that does not bend. The form's usual share of the length if left empty.
+             */
+            riser_in: number | null;
+            /**
+             * Side plate
+             * @default plunger
+             * @enum {string}
+             */
+            side_plate: "plunger" | "leather" | "felt" | "hard";
+            /**
+             * Takedown
+             * @default false
+             * @constant
+             */
+            takedown: false;
+            /**
+             * Tips
+             * @description How much of the tip does not bend.
+             * @default working
+             * @enum {string}
+             */
+            tips: "working" | "short" | "long" | "heavy";
+        };
+        /**
          * BraceTrial
          * @description One brace height listened to: some shots, how loud each was, how the hand felt it.
          */
@@ -2030,6 +2721,8 @@ export interface components {
         /**
          * Build
          * @description A built arrow; `mass_gr` is the weighed mass where the arrow was weighed.
+         *
+         *     sd_gr : of the mass
          */
         Build: {
             /** Balance In */
@@ -2043,9 +2736,11 @@ export interface components {
             /** Measured */
             measured: boolean;
             /** Parts */
-            parts: components["schemas"]["Part"][];
+            parts: components["schemas"]["lyrandis__core__arrow__build__Part"][];
             /** Parts Gr */
             parts_gr: number;
+            /** Sd Gr */
+            sd_gr: number;
             /** Spine 26In Lbf */
             spine_26in_lbf: number;
             /** Spine 28In */
@@ -2112,6 +2807,10 @@ export interface components {
             fresh_rig: components["schemas"]["Rig-Output"];
             /** Inspection */
             inspection: components["schemas"]["PlaceNote"][];
+            /** Parts */
+            parts: {
+                [key: string]: components["schemas"]["PartKindNote"];
+            };
             /** Quantities */
             quantities: {
                 [key: string]: components["schemas"]["QuantityView"];
@@ -2207,6 +2906,56 @@ export interface components {
             title: string;
             /** Why */
             why: string;
+        };
+        /**
+         * CoachTrial
+         * @description A coach saw a child draw this weight, and says that it may.
+         */
+        "CoachTrial-Input": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "coach";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Weight it holds for */
+            weight_lbf: number;
+            /** Whose word */
+            word: string;
+        };
+        /**
+         * CoachTrial
+         * @description A coach saw a child draw this weight, and says that it may.
+         */
+        "CoachTrial-Output": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "coach";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Weight it holds for */
+            weight_lbf: number;
+            /** Whose word */
+            word: string;
         };
         /**
          * Confusion
@@ -3129,12 +3878,86 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"]) | null;
+            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"]) | null;
             /**
              * Why
              * @default
              */
             why: string;
+        };
+        /**
+         * Keeping
+         * @description Where a part is: in use, lent (to whom, since when, due back), put away or condemned.
+         */
+        "Keeping-Input": {
+            /**
+             * Due back
+             * @default
+             */
+            due_back: string;
+            /**
+             * Since
+             * @default
+             */
+            since: string;
+            /**
+             * Kept
+             * @default in_use
+             * @enum {string}
+             */
+            state: "in_use" | "lent" | "put_away" | "condemned";
+            /**
+             * Lent to
+             * @default
+             */
+            to: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+            /**
+             * By whose word
+             * @default
+             */
+            word: string;
+        };
+        /**
+         * Keeping
+         * @description Where a part is: in use, lent (to whom, since when, due back), put away or condemned.
+         */
+        "Keeping-Output": {
+            /**
+             * Due back
+             * @default
+             */
+            due_back: string;
+            /**
+             * Since
+             * @default
+             */
+            since: string;
+            /**
+             * Kept
+             * @default in_use
+             * @enum {string}
+             */
+            state: "in_use" | "lent" | "put_away" | "condemned";
+            /**
+             * Lent to
+             * @default
+             */
+            to: string;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+            /**
+             * By whose word
+             * @default
+             */
+            word: string;
         };
         /**
          * LengthMap
@@ -3179,6 +4002,134 @@ export interface components {
              * @enum {string}
              */
             verdict: "unknown" | "pair" | "small" | "stopgap";
+        };
+        /**
+         * LimbPart
+         * @description One limb of a takedown: which it is, its class, its marking and the maker's limits.
+         */
+        "LimbPart-Input": {
+            /**
+             * Form
+             * @default recurve
+             * @enum {string}
+             */
+            form: "longbow" | "hybrid" | "recurve" | "static_tip";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "limb";
+            /** Length */
+            limb_class?: ("short" | "medium" | "long") | null;
+            /**
+             * Limb material
+             * @default laminated
+             * @enum {string}
+             */
+            limb_material: "laminated" | "solid_glass" | "natural";
+            /**
+             * Built for low-stretch string
+             * @default unknown
+             * @enum {string}
+             */
+            low_stretch_rated: "yes" | "no" | "unknown";
+            /** Maker's highest brace height */
+            maker_brace_high_in?: number | null;
+            /** Maker's lowest brace height */
+            maker_brace_low_in?: number | null;
+            /** Maker's greatest draw */
+            maker_max_draw_in?: number | null;
+            /** Maker's least grains per pound */
+            maker_min_gpp?: number | null;
+            /**
+             * Marked at
+             * @default 28
+             */
+            marked_draw_in: number;
+            /**
+             * Marked on a riser of
+             * @description The same limbs pull heavier on a shorter riser.
+             * @default 25
+             */
+            marked_riser_in: number;
+            /** Marked weight */
+            marked_weight_lbf?: number | null;
+            /**
+             * Tips
+             * @default working
+             * @enum {string}
+             */
+            tips: "working" | "short" | "long" | "heavy";
+            /**
+             * Top or bottom
+             * @default unknown
+             * @enum {string}
+             */
+            which: "upper" | "lower" | "unknown";
+        };
+        /**
+         * LimbPart
+         * @description One limb of a takedown: which it is, its class, its marking and the maker's limits.
+         */
+        "LimbPart-Output": {
+            /**
+             * Form
+             * @default recurve
+             * @enum {string}
+             */
+            form: "longbow" | "hybrid" | "recurve" | "static_tip";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "limb";
+            /** Length */
+            limb_class: ("short" | "medium" | "long") | null;
+            /**
+             * Limb material
+             * @default laminated
+             * @enum {string}
+             */
+            limb_material: "laminated" | "solid_glass" | "natural";
+            /**
+             * Built for low-stretch string
+             * @default unknown
+             * @enum {string}
+             */
+            low_stretch_rated: "yes" | "no" | "unknown";
+            /** Maker's highest brace height */
+            maker_brace_high_in: number | null;
+            /** Maker's lowest brace height */
+            maker_brace_low_in: number | null;
+            /** Maker's greatest draw */
+            maker_max_draw_in: number | null;
+            /** Maker's least grains per pound */
+            maker_min_gpp: number | null;
+            /**
+             * Marked at
+             * @default 28
+             */
+            marked_draw_in: number;
+            /**
+             * Marked on a riser of
+             * @description The same limbs pull heavier on a shorter riser.
+             * @default 25
+             */
+            marked_riser_in: number;
+            /** Marked weight */
+            marked_weight_lbf: number | null;
+            /**
+             * Tips
+             * @default working
+             * @enum {string}
+             */
+            tips: "working" | "short" | "long" | "heavy";
+            /**
+             * Top or bottom
+             * @default unknown
+             * @enum {string}
+             */
+            which: "upper" | "lower" | "unknown";
         };
         /**
          * Limbs
@@ -3322,6 +4273,22 @@ export interface components {
             wide_groups: number[];
         };
         /**
+         * MeasuredBy
+         * @description The trial that a measured setting comes from; `rig_id`: another rig that holds it.
+         */
+        MeasuredBy: {
+            /** Day */
+            day: string;
+            /** Path */
+            path: string;
+            /** Rig */
+            rig: string | null;
+            /** Rig Id */
+            rig_id: number | null;
+            /** Seq */
+            seq: number;
+        };
+        /**
          * NockStart
          * @description Ordinary heights [mm] from square to the underside of the arrow nock.
          */
@@ -3446,6 +4413,25 @@ export interface components {
             upper_limb: string;
         };
         /**
+         * OnRig
+         * @description A rig that a part is or was on.
+         */
+        OnRig: {
+            /** Is On */
+            is_on: boolean;
+            /** Last At */
+            last_at: string;
+            /** Rig */
+            rig: string;
+            /** Rig Id */
+            rig_id: number;
+            /**
+             * Slot
+             * @enum {string}
+             */
+            slot: "archer" | "bow" | "riser" | "upper_limb" | "lower_limb" | "string" | "arrows";
+        };
+        /**
          * ParseIn
          * @description Something typed, what it should be, and the unit a bare number is in.
          */
@@ -3487,17 +4473,145 @@ export interface components {
         };
         /**
          * Part
-         * @description A part of the arrow: mass [gr], its centre [in from the throat], and its length [in].
+         * @description A part: its name, notes, where it is, and what it is.
          */
-        Part: {
-            /** At In */
-            at_in: number;
-            /** Length In */
-            length_in: number;
-            /** Mass Gr */
-            mass_gr: number;
+        "Part-Input": {
+            /**
+             * @default {
+             *       "due_back": "",
+             *       "since": "",
+             *       "state": "in_use",
+             *       "to": "",
+             *       "why": "",
+             *       "word": ""
+             *     }
+             */
+            keeping: components["schemas"]["Keeping-Input"];
             /** Name */
             name: string;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Of */
+            of: components["schemas"]["ArcherPart-Input"] | components["schemas"]["BowPart-Input"] | components["schemas"]["RiserPart-Input"] | components["schemas"]["LimbPart-Input"] | components["schemas"]["StringPart-Input"] | components["schemas"]["ArrowSet-Input"];
+        };
+        /**
+         * PartChanges
+         * @description Settings of a part by dotted path: `name`, `notes`, `keeping.*`, `of.*`.
+         */
+        PartChanges: {
+            /**
+             * Changes
+             * @default {}
+             */
+            changes: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * PartKeepIn
+         * @description Settings to keep, seen from line `seq` of the story, with a reason that may be empty.
+         */
+        PartKeepIn: {
+            /**
+             * Changes
+             * @default {}
+             */
+            changes: {
+                [key: string]: unknown;
+            };
+            /** Seq */
+            seq: number;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * PartKindNote
+         * @description A kind of part: what one and several are called, and its settings by path.
+         */
+        PartKindNote: {
+            /** Fields */
+            fields: {
+                [key: string]: components["schemas"]["FieldNote"];
+            };
+            /** One */
+            one: string;
+            /** Several */
+            several: string;
+        };
+        /**
+         * PartLine
+         * @description A part on the rack: what it is, where it is, on which rigs, and what is due.
+         *
+         *     kept : where it is, unless in use; stop : why it must not be shot
+         *     looked : the day it was last looked over
+         */
+        PartLine: {
+            /** Due */
+            due: components["schemas"]["Said"][];
+            kept: components["schemas"]["Said"] | null;
+            /**
+             * Kind
+             * @enum {string}
+             */
+            kind: "archer" | "bow" | "riser" | "limb" | "string" | "arrows";
+            /** Looked */
+            looked: string | null;
+            /** Mark */
+            mark: string;
+            /** Name */
+            name: string;
+            /** Rigs */
+            rigs: components["schemas"]["OnRig"][];
+            /** Seq */
+            seq: number;
+            /** Size In */
+            size_in: number | null;
+            /** State */
+            state: string;
+            stop: components["schemas"]["Said"] | null;
+            what: components["schemas"]["Said"];
+        };
+        /**
+         * PartOn
+         * @description A part on the rig.
+         */
+        PartOn: {
+            /** Mark */
+            mark: string;
+            /** Name */
+            name: string;
+            /**
+             * Slot
+             * @enum {string}
+             */
+            slot: "archer" | "bow" | "riser" | "upper_limb" | "lower_limb" | "string" | "arrows";
+            what: components["schemas"]["Said"];
+        };
+        /**
+         * PartSeqIn
+         * @description The latest line of the story that the caller has seen.
+         */
+        PartSeqIn: {
+            /** Seq */
+            seq: number;
+        };
+        /**
+         * PartView
+         * @description A part with its story, the latest first.
+         */
+        PartView: {
+            line: components["schemas"]["PartLine"];
+            part: components["schemas"]["lyrandis__core__parts__part__Part-Output"];
+            redoable: components["schemas"]["Said"] | null;
+            /** Story */
+            story: components["schemas"]["StoryLine"][];
+            undoable: components["schemas"]["Said"] | null;
         };
         /**
          * Pick
@@ -3650,9 +4764,13 @@ export interface components {
         /**
          * PreviewView
          * @description What a change would make of a rig: all its numbers and the states of its stations.
+         *
+         *     reaches : other rigs with the same parts that it reaches, and what it makes due there
          */
         PreviewView: {
             bench: components["schemas"]["BenchView"];
+            /** Reaches */
+            reaches: components["schemas"]["Reached"][];
             /** States */
             states: components["schemas"]["StationState"][];
         };
@@ -3715,6 +4833,27 @@ export interface components {
              * @default 1
              */
             seed: number;
+        };
+        /**
+         * PutOnIn
+         * @description Which part goes where: one of the rack by its mark, or a new one.
+         */
+        PutOnIn: {
+            /** Mark */
+            mark?: string | null;
+            new?: components["schemas"]["Part-Input"] | null;
+            /** Seq */
+            seq: number;
+            /**
+             * Slot
+             * @enum {string}
+             */
+            slot: "archer" | "bow" | "riser" | "upper_limb" | "lower_limb" | "string" | "arrows";
+            /**
+             * Why
+             * @default
+             */
+            why: string;
         };
         /**
          * QuantityView
@@ -3888,12 +5027,76 @@ export interface components {
             weight_lbf: number | null;
         };
         /**
+         * Reached
+         * @description Another rig that a change reaches, and the stations that it makes due there.
+         */
+        Reached: {
+            /** Due */
+            due: string[];
+            /** Part */
+            part: string;
+            /** Rig */
+            rig: string;
+            /** Rig Id */
+            rig_id: number;
+        };
+        /**
          * Readings
          * @description Pairs of draw [in, trade standard] and force [lb].
          */
         Readings: {
             /** Readings */
             readings: number[][];
+        };
+        /**
+         * ReleaseTrial
+         * @description A bowyer or a coach saw what was found and gave the bow free: where, and whose word it is.
+         */
+        "ReleaseTrial-Input": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "release";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Places */
+            places: ("cracks" | "layers" | "twist" | "tips" | "fades" | "riser" | "string")[];
+            /** Whose word */
+            word: string;
+        };
+        /**
+         * ReleaseTrial
+         * @description A bowyer or a coach saw what was found and gave the bow free: where, and whose word it is.
+         */
+        "ReleaseTrial-Output": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "release";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Places */
+            places: ("cracks" | "layers" | "twist" | "tips" | "fades" | "riser" | "string")[];
+            /** Whose word */
+            word: string;
         };
         /**
          * Rig
@@ -4219,7 +5422,10 @@ export interface components {
         };
         /**
          * RigNote
-         * @description A rig in the list; `unreadable` says why this version cannot show it, where it cannot.
+         * @description A rig in the list.
+         *
+         *     unreadable : why this version cannot show it, where it cannot
+         *     stop : why a part of it must not be shot
          */
         RigNote: {
             /** Archer */
@@ -4244,6 +5450,7 @@ export interface components {
             release: string;
             /** Seq */
             seq: number;
+            stop: components["schemas"]["Said"] | null;
             /** Undoable */
             undoable: boolean;
             /** Unreadable */
@@ -4259,9 +5466,13 @@ export interface components {
             /** Archived */
             archived: boolean;
             /** Earlier */
-            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing")[];
+            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach")[];
             /** Id */
             id: number;
+            /** Measured */
+            measured: components["schemas"]["MeasuredBy"][];
+            /** Parts */
+            parts: components["schemas"]["PartOn"][];
             redoable: components["schemas"]["Said"] | null;
             rig: components["schemas"]["Rig-Output"];
             /** Seq */
@@ -4271,6 +5482,82 @@ export interface components {
             /** Trials */
             trials: components["schemas"]["TrialLine"][];
             undoable: components["schemas"]["Said"] | null;
+        };
+        /**
+         * RiserPart
+         * @description A takedown's riser.
+         */
+        "RiserPart-Input": {
+            /** Reference in front of the grip */
+            brace_offset_in?: number | null;
+            /**
+             * Brace measured to
+             * @default grip
+             * @enum {string}
+             */
+            brace_reference: "grip" | "back" | "plunger";
+            /**
+             * Cut past centre
+             * @description How far the side plate stands past the string's plane; negative is short of it.
+             * @default 1
+             */
+            centre_cut_mm: number;
+            /**
+             * Tilt per turn of a limb bolt
+             * @default 0.8
+             */
+            degrees_per_turn: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "riser";
+            /** Riser length */
+            riser_in?: number | null;
+            /**
+             * Side plate
+             * @default plunger
+             * @enum {string}
+             */
+            side_plate: "plunger" | "leather" | "felt" | "hard";
+        };
+        /**
+         * RiserPart
+         * @description A takedown's riser.
+         */
+        "RiserPart-Output": {
+            /** Reference in front of the grip */
+            brace_offset_in: number | null;
+            /**
+             * Brace measured to
+             * @default grip
+             * @enum {string}
+             */
+            brace_reference: "grip" | "back" | "plunger";
+            /**
+             * Cut past centre
+             * @description How far the side plate stands past the string's plane; negative is short of it.
+             * @default 1
+             */
+            centre_cut_mm: number;
+            /**
+             * Tilt per turn of a limb bolt
+             * @default 0.8
+             */
+            degrees_per_turn: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "riser";
+            /** Riser length */
+            riser_in: number | null;
+            /**
+             * Side plate
+             * @default plunger
+             * @enum {string}
+             */
+            side_plate: "plunger" | "leather" | "felt" | "hard";
         };
         /**
          * Said
@@ -4562,6 +5849,52 @@ export interface components {
             sinks_in: components["schemas"]["Estimate"];
             /** Sure */
             sure: number;
+        };
+        /**
+         * Shaft
+         * @description One numbered arrow of a set, what it weighed and read, and what happened to it.
+         */
+        "Shaft-Input": {
+            /** Weighed */
+            mass_gr?: number | null;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Number */
+            number: number;
+            /**
+             * State
+             * @default whole
+             * @enum {string}
+             */
+            state: "whole" | "put_by" | "broken" | "lost";
+            /** Spine read */
+            static_spine?: number | null;
+        };
+        /**
+         * Shaft
+         * @description One numbered arrow of a set, what it weighed and read, and what happened to it.
+         */
+        "Shaft-Output": {
+            /** Weighed */
+            mass_gr: number | null;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Number */
+            number: number;
+            /**
+             * State
+             * @default whole
+             * @enum {string}
+             */
+            state: "whole" | "put_by" | "broken" | "lost";
+            /** Spine read */
+            static_spine: number | null;
         };
         /**
          * Shape
@@ -4937,6 +6270,19 @@ export interface components {
             weeks: number;
         };
         /**
+         * StoryLine
+         * @description One line of a part's story: what was set on it, or where it was put on.
+         */
+        StoryLine: {
+            /** At */
+            at: string;
+            /** Rig */
+            rig: string | null;
+            /** Rig Id */
+            rig_id: number | null;
+            said: components["schemas"]["Said"];
+        };
+        /**
          * StrikeIn
          * @description Which trial is struck out, or taken in again.
          */
@@ -5082,6 +6428,116 @@ export interface components {
             usual_length_in: number;
             /** Usual Strands */
             usual_strands: number;
+        };
+        /**
+         * StringPart
+         * @description A string.
+         */
+        "StringPart-Input": {
+            /**
+             * Loops
+             * @description Two-bundle twisted loops adjust both ways, an endless loop hardly.
+             * @default unknown
+             * @enum {string}
+             */
+            build: "two_bundle" | "endless" | "unknown";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "string";
+            /**
+             * String length
+             * @description Loop to loop, under tension.
+             */
+            length_in?: number | null;
+            /**
+             * Material
+             * @default polyester
+             * @enum {string}
+             */
+            material: "low_stretch" | "polyester" | "natural";
+            /**
+             * Silencer position
+             * @description 0 at the arrow nock, 1 at the limb nock.
+             * @default 0.7
+             */
+            silencer_position: number;
+            /**
+             * Silencers
+             * @description Weight of all of them.
+             * @default 0
+             */
+            silencers_gr: number;
+            /** Strand diameter */
+            strand_diameter_mm?: number | null;
+            /**
+             * Strands
+             * @default 14
+             */
+            strands: number;
+            /** Twists */
+            twists?: number | null;
+            /**
+             * A string that worked
+             * @description Its length on this bow, loop to loop under tension: a better guide than any rule.
+             */
+            worked_in?: number | null;
+        };
+        /**
+         * StringPart
+         * @description A string.
+         */
+        "StringPart-Output": {
+            /**
+             * Loops
+             * @description Two-bundle twisted loops adjust both ways, an endless loop hardly.
+             * @default unknown
+             * @enum {string}
+             */
+            build: "two_bundle" | "endless" | "unknown";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "string";
+            /**
+             * String length
+             * @description Loop to loop, under tension.
+             */
+            length_in: number | null;
+            /**
+             * Material
+             * @default polyester
+             * @enum {string}
+             */
+            material: "low_stretch" | "polyester" | "natural";
+            /**
+             * Silencer position
+             * @description 0 at the arrow nock, 1 at the limb nock.
+             * @default 0.7
+             */
+            silencer_position: number;
+            /**
+             * Silencers
+             * @description Weight of all of them.
+             * @default 0
+             */
+            silencers_gr: number;
+            /** Strand diameter */
+            strand_diameter_mm: number | null;
+            /**
+             * Strands
+             * @default 14
+             */
+            strands: number;
+            /** Twists */
+            twists: number | null;
+            /**
+             * A string that worked
+             * @description Its length on this bow, loop to loop under tension: a better guide than any rule.
+             */
+            worked_in: number | null;
         };
         /**
          * StringWeighingTrial
@@ -5283,7 +6739,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"];
+            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"];
         };
         /**
          * TurnsSeen
@@ -5507,6 +6963,20 @@ export interface components {
             weight_lbf: number;
         };
         /**
+         * Part
+         * @description A part of the arrow: mass [gr], its centre [in from the throat], and its length [in].
+         */
+        lyrandis__core__arrow__build__Part: {
+            /** At In */
+            at_in: number;
+            /** Length In */
+            length_in: number;
+            /** Mass Gr */
+            mass_gr: number;
+            /** Name */
+            name: string;
+        };
+        /**
          * School
          * @description What one school says: a range of lengths [in] (None: open), a verdict and its reason.
          */
@@ -5526,6 +6996,32 @@ export interface components {
              */
             verdict: "fits" | "too_short" | "too_long" | "silent";
             why: components["schemas"]["Said"];
+        };
+        /**
+         * Part
+         * @description A part: its name, notes, where it is, and what it is.
+         */
+        "lyrandis__core__parts__part__Part-Output": {
+            /**
+             * @default {
+             *       "due_back": "",
+             *       "since": "",
+             *       "state": "in_use",
+             *       "to": "",
+             *       "why": "",
+             *       "word": ""
+             *     }
+             */
+            keeping: components["schemas"]["Keeping-Output"];
+            /** Name */
+            name: string;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Of */
+            of: components["schemas"]["ArcherPart-Output"] | components["schemas"]["BowPart-Output"] | components["schemas"]["RiserPart-Output"] | components["schemas"]["LimbPart-Output"] | components["schemas"]["StringPart-Output"] | components["schemas"]["ArrowSet-Output"];
         };
         /**
          * School
@@ -8532,6 +10028,1258 @@ export interface operations {
             };
         };
     };
+    list_parts_api_parts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartLine"][];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    create_part_api_parts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["Part-Input"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    import_part_api_parts_import_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_import_part_api_parts_import_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    lent_api_parts_lent_ics_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/calendar": string;
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    get_part_api_parts__mark__get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Mark of a part. */
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    part_file_api_parts__mark__file_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Mark of a part. */
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": unknown;
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    keep_part_api_parts__mark__keep_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Mark of a part. */
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartKeepIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    preview_part_api_parts__mark__preview_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Mark of a part. */
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartChanges"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Reached"][];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    redo_part_api_parts__mark__redo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Mark of a part. */
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartSeqIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    undo_part_api_parts__mark__undo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Mark of a part. */
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PartSeqIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     get_preferences_api_preferences_get: {
         parameters: {
             query?: never;
@@ -10668,6 +13416,134 @@ export interface operations {
             };
         };
     };
+    put_on_api_rigs__id__put_on_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PutOnIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RigView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     readings_out_api_rigs__id__readings_get: {
         parameters: {
             query?: {
@@ -11680,7 +14556,7 @@ export interface operations {
     trials_api_rigs__id__trials_get: {
         parameters: {
             query: {
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach";
                 after?: number | null;
                 most?: number;
             };
@@ -11812,7 +14688,7 @@ export interface operations {
             path: {
                 /** @description Number of a rig. */
                 id: number;
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach";
             };
             cookie?: never;
         };

@@ -14,6 +14,9 @@ import { reference } from './reference.svelte';
 
 type Standing = 'provisional' | 'settled';
 type Station = Bench['stations'][number]['station'];
+export type Reached = Schemas['Reached'];
+export type Slot = Schemas['PutOnIn']['slot'];
+export type Part = NonNullable<Schemas['PutOnIn']['new']>;
 export type Trial = NonNullable<Schemas['KeepIn']['trial']>;
 export type TrialOf<Kind extends Trial['kind']> = Extract<Trial, { kind?: Kind }>;
 
@@ -78,6 +81,9 @@ export class RigBench {
 	/** What someone else kept while this window was about to write; asks what becomes of ours. */
 	meanwhile = $state.raw<Meanwhile | null>(null);
 
+	/** Other rigs that keeping the present changes reaches, through parts they share. */
+	reaches = $state.raw<Reached[]>([]);
+
 	/** Set when its pages are left: opened again it is read anew. */
 	shut = false;
 
@@ -124,6 +130,7 @@ export class RigBench {
 		this.unread = {};
 		this.trial = null;
 		this.fault = null;
+		this.reaches = [];
 		this.turns++;
 	}
 
@@ -168,6 +175,7 @@ export class RigBench {
 			if (mine !== this.asked) return;
 			this.bench = seen.bench;
 			this.states = seen.states;
+			this.reaches = seen.reaches;
 			this.fault = null;
 		} catch (error) {
 			if (mine === this.asked) this.tell(error, sent);
@@ -358,6 +366,13 @@ export class RigBench {
 		const body = { station, standing, why: '' };
 		const mine = { deed: standing === 'settled' ? 'Settled as it is' : 'It holds for now' };
 		return this.write(() => this.post('check', body), {}, mine);
+	}
+
+	/** Put another part on, from the rack by its mark, or a new one. */
+	putOn(slot: Slot, part: { mark: string } | { new: Part }, why: string): Promise<boolean> {
+		const sent = { ...this.at(), body: { slot, ...part, why, seq: this.kept.seq } };
+		const mine = { deed: 'Another part put on' };
+		return this.write(() => told(api.POST('/api/rigs/{id}/put-on', sent)), {}, mine);
 	}
 
 	undo(): Promise<boolean> {

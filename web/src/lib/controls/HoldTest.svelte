@@ -124,6 +124,10 @@
 	onedit={edit}
 />
 
+{#if bench().value('archer.grown') === 'child'}
+	{#await import('./CoachWord.svelte') then { default: CoachWord }}<CoachWord />{/await}
+{/if}
+
 <style>
 	.clock {
 		min-width: 9.5rem;

@@ -22,8 +22,51 @@
 			notes = '';
 		}
 	}
+
+	/** What was found and is not free yet: only somebody's word takes it away. */
+	let word = $state('');
+	const open = $derived.by(() => {
+		const left: PlaceId[] = [];
+		for (const line of bench().kept.trials.toReversed()) {
+			if (line.struck) continue;
+			if (line.trial.kind === 'inspection') left.push(...(line.trial.found ?? []));
+			if (line.trial.kind === 'release')
+				for (const place of line.trial.places)
+					while (left.includes(place)) left.splice(left.indexOf(place), 1);
+		}
+		return [...new Set(left)];
+	});
+
+	async function release(event: Event): Promise<void> {
+		event.preventDefault();
+		const trial = { kind: 'release' as const, places: open, word, notes: '', day: '' };
+		if (await bench().log('bow-length', trial)) word = '';
+	}
 </script>
 
+{#if open.length}
+	<form class="release" onsubmit={release}>
+		<p>
+			<strong>Found and not given free:</strong>
+			{places
+				.filter((p) => open.includes(p.id as PlaceId))
+				.map((p) => p.title.toLowerCase())
+				.join(', ')}. Another look does not take it away; a bowyer's or coach's word does.
+		</p>
+		<p class="line">
+			<input
+				class="line-input"
+				bind:value={word}
+				maxlength="80"
+				placeholder="whose word"
+				aria-label="Whose word gives it free"
+			/>
+			<button class="act plain" disabled={word.trim().length < 2 || bench().busy}
+				>Log the release</button
+			>
+		</p>
+	</form>
+{/if}
 <InspectionPlate {places} {looked} {found} />
 <form onsubmit={log}>
 	<ul>
@@ -68,7 +111,7 @@
 		Unstrung first, then strung. In doubt do not shoot it: a bowyer's word wins over this list.
 	</p>
 </form>
-<TrialList kinds={['inspection']} empty="This bow was not looked over here yet." />
+<TrialList kinds={['inspection', 'release']} empty="This bow was not looked over here yet." />
 
 <style>
 	ul {
@@ -94,6 +137,11 @@
 			grid-column: 1 / -1;
 			grid-row: 2;
 		}
+	}
+	.release {
+		border-left: 3px solid var(--brick);
+		padding-left: 0.8rem;
+		margin-bottom: 0.8rem;
 	}
 	.answers {
 		display: flex;

@@ -3,6 +3,7 @@
 	import { valueAt } from '$lib/bench/paths';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { deeds } from '$lib/frame/deeds.svelte';
+	import MeasuredBy from './MeasuredBy.svelte';
 	import MeasureInput from './MeasureInput.svelte';
 
 	/** A measurement of the rig on the bench, by its dotted path. */
@@ -49,4 +50,5 @@
 		}}
 		{...rest}
 	/>
+	{#if bench().kept.measured.some((m) => m.path === path)}<MeasuredBy {path} />{/if}
 {/if}

@@ -6,6 +6,7 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { refocus } from '$lib/frame/focus';
+	import MeasuredBy from './MeasuredBy.svelte';
 	import Measure from '$lib/format/Measure.svelte';
 
 	/** Readings of a bow scale: draw and weight, each typed as it is said. */
@@ -21,12 +22,15 @@
 	let pulling = $state<AbortController | null>(null);
 	let share = $state(0);
 	let pulls = 0;
+	/** What the simulated scale read last: to look at and to log, never kept as measured. */
+	let pulled = $state<Pair[]>([]);
+	const most = $derived(pulled[pulled.length - 1]);
 	let picker = $state<HTMLInputElement>();
 	let start = $state<HTMLButtonElement>();
 	let letDown = $state<HTMLButtonElement>();
 
 	/** The readings go on the bench, and into the history with the change when it is kept. */
-	function weighed(readings: Pair[], scale: 'simulated' | 'typed' | 'file'): void {
+	function weighed(readings: Pair[], scale: 'typed' | 'file'): void {
 		bench().trial = { kind: 'weighing', readings, scale, day: '', notes: '' };
 		bench().set('bow.measured', readings);
 	}
@@ -50,7 +54,7 @@
 				onTold,
 				signal: mine.signal
 			});
-			weighed(readings, 'simulated');
+			pulled = readings;
 		} catch (error) {
 			if (!mine.signal.aborted) problem = (error as ApiProblem).message;
 		} finally {
@@ -58,6 +62,11 @@
 			pulling = null;
 			void tick().then(() => refocus(start));
 		}
+	}
+
+	async function logPull(): Promise<void> {
+		const trial = { kind: 'weighing' as const, readings: pulled, scale: 'simulated' as const };
+		if (await bench().log('weight', { ...trial, day: '', notes: '' })) pulled = [];
 	}
 
 	function stop(): void {
@@ -134,6 +143,7 @@
 				/> ×
 			</button>
 		{/each}
+		<MeasuredBy path="bow.measured" />
 		{#if readings.length > 6}<span class="quiet">and {readings.length - 6} more</span>{/if}
 	</div>
 	<div class="line">
@@ -143,7 +153,7 @@
 			<button bind:this={letDown} type="button" class="link" onclick={stop}>Let down</button>
 		{:else}
 			<button bind:this={start} type="button" class="link" onclick={pull}
-				>Pull the simulated scale</button
+				>Try it without a scale</button
 			>
 			<button type="button" class="link" onclick={() => picker?.click()}>Readings from CSV</button>
 			{#if bench().kept.rig.bow.measured?.length}
@@ -164,6 +174,18 @@
 			hidden
 		/>
 	</div>
+	{#if most}
+		<p aria-live="polite">
+			<strong>Simulated:</strong> a pull of a made-up bow behind your marking reads <Measure
+				value={{ value: most[1], quantity: 'weight' }}
+			/> at <Measure value={{ value: most[0], quantity: 'draw' }} />. It shows what a scale does and
+			never counts as measured.
+			<button type="button" class="link" disabled={bench().busy} onclick={logPull}
+				>Log the pull</button
+			>
+			<button type="button" class="link" onclick={() => (pulled = [])}>Clear it</button>
+		</p>
+	{/if}
 	<p class="quiet" class:wrong={refused} aria-live="polite">
 		{refused ??
 			'Hook the scale on the string, pull to the mark and read. The curve then passes through your readings.'}

@@ -17,6 +17,10 @@
 			.filter((s) => s.station !== station)
 			.map((s) => reference.catalog?.stations.find((c) => c.id === s.station)?.title)
 	);
+	/** Other rigs with the same parts, and what it makes due there. */
+	const reached = $derived(
+		bench().reaches.map((r) => (r.due.length ? `${r.rig} (${r.due.join(', ')} due)` : r.rig))
+	);
 	const stands = $derived(station ? bench().state(station)?.state : undefined);
 
 	/** What stands under a stop is not called settled. */
@@ -49,6 +53,7 @@
 		<p aria-live="polite">
 			<strong>{n === 0 ? 'A trial' : n === 1 ? 'One change' : `${n} changes`} not kept.</strong>
 			{#if unread}Something typed here cannot be read yet: mend it first.{/if}
+			{#if reached.length}Keeping {n === 1 ? 'it' : 'them'} reaches {reached.join(', ')}.{/if}
 			{#if made.length}Keeping {n === 1 ? 'it' : 'them'} makes {made.join(' and ')} due.{/if}
 		</p>
 		<input

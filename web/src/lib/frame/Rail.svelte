@@ -22,6 +22,8 @@
 	$effect(() => {
 		if (here) unfolded = false;
 	});
+	/** Why a part of the rig must not be shot. */
+	const halt = $derived(bench().bench.stop);
 	/** Whether the list of rigs was asked for: it is a heavy thing for one line of text. */
 	let asked = $state(false);
 </script>
@@ -59,6 +61,10 @@
 			>
 		{/if}
 	</div>
+
+	{#if halt}
+		<p class="stopped" role="status"><strong>Stop.</strong> <SaidText said={halt} /></p>
+	{/if}
 
 	{#if screen.folded && !unfolded}
 		<div class="strip">
@@ -133,6 +139,14 @@
 </nav>
 
 <style>
+	.stopped {
+		color: var(--brick);
+		border-left: 3px solid var(--brick);
+		padding-left: 0.6rem;
+		margin: 0.3rem 0 0.6rem;
+		font-size: 0.88rem;
+		line-height: 1.25;
+	}
 	nav {
 		padding: 1.1rem 0 0.8rem 1.35rem;
 		height: 100%;

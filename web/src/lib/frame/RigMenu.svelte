@@ -31,6 +31,7 @@
 				{/each}
 				<Menu.Separator />
 				<Menu.Item value="/new"><Menu.ItemText>New rig</Menu.ItemText></Menu.Item>
+				<Menu.Item value="/rack"><Menu.ItemText>Rack</Menu.ItemText></Menu.Item>
 				<Menu.Item value="/"><Menu.ItemText>All rigs</Menu.ItemText></Menu.Item>
 			</Menu.Content>
 		</Menu.Positioner>

@@ -9,7 +9,7 @@
 	const parts = $derived(bench().bench.arrow?.parts_gr);
 </script>
 
-<Station id="arrow">
+<Station id="arrow" leaves={[{ id: 'another', title: 'Another set', body: another }]}>
 	{#snippet plate()}<ArrowPlate />{/snippet}
 	{#snippet controls()}
 		<MeasureField path="arrow.shaft_length_in" low={26} high={34} />
@@ -28,3 +28,9 @@
 		<MeasureField path="bow.maker_min_gpp" label="Maker's least gr/lb" slider={false} />
 	{/snippet}
 </Station>
+
+{#snippet another()}
+	{#await import('$lib/rack/PutOn.svelte') then { default: PutOn }}<PutOn
+			slots={['arrows']}
+		/>{/await}
+{/snippet}

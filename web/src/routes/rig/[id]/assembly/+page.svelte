@@ -7,6 +7,8 @@
 	const steps = $derived(bench().bench.assembly ?? []);
 	const done = $derived(bench().value('assembly.done') as string[]);
 
+	const takedown = $derived(bench().kept.rig.bow.takedown);
+
 	/** Kept in working order, so that the same steps are the same list. */
 	function tick(id: string, ready: boolean): void {
 		const ids = steps.map((s) => s.id);
@@ -17,7 +19,12 @@
 	}
 </script>
 
-<Station id="assembly">
+<Station
+	id="assembly"
+	leaves={[
+		{ id: 'another', title: takedown ? 'Other limbs or riser' : 'Another bow', body: another }
+	]}
+>
 	{#snippet plate()}<AssemblyPlate {done} />{/snippet}
 	{#snippet controls()}
 		<ol class="whole">
@@ -48,6 +55,12 @@
 		</p>
 	{/snippet}
 </Station>
+
+{#snippet another()}
+	{#await import('$lib/rack/PutOn.svelte') then { default: PutOn }}<PutOn
+			slots={takedown ? ['upper_limb', 'lower_limb', 'riser'] : ['bow']}
+		/>{/await}
+{/snippet}
 
 <style>
 	ol {

@@ -20,7 +20,8 @@
 	id="draw"
 	leaves={[
 		{ id: 'measure', title: 'Measure it', body: measure, trial: true },
-		{ id: 'time', title: 'Over time', body: time }
+		{ id: 'time', title: 'Over time', body: time },
+		{ id: 'another', title: 'Another archer', body: another }
 	]}
 >
 	{#snippet plate()}<DrawPlate />{/snippet}
@@ -39,4 +40,9 @@
 {#snippet time()}
 	<Lazy of={() => import('$lib/plates/DrawHistoryPlate.svelte')} />
 	<TrialList kinds={['draw']} empty="Draws that you take and keep are listed here." />
+{/snippet}
+{#snippet another()}
+	{#await import('$lib/rack/PutOn.svelte') then { default: PutOn }}<PutOn
+			slots={['archer']}
+		/>{/await}
 {/snippet}

@@ -105,7 +105,7 @@
 <ol bind:this={list} tabindex="-1" aria-label="Entries">
 	{#each lines as line, i (line.seq)}
 		{#if i === 0 || day(lines[i - 1]!.at) !== day(line.at)}<li class="day">{day(line.at)}</li>{/if}
-		<li>
+		<li id="entry-{line.seq}">
 			<span class="quiet num">{time(line.at)}</span>
 			<span><SaidText said={line.said} strong /></span>
 			<span class="quiet"

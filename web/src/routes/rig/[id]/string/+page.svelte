@@ -17,7 +17,8 @@
 	id="string"
 	leaves={[
 		{ id: 'twists', title: 'Twists', body: twists },
-		{ id: 'settling', title: 'Settling', body: settling }
+		{ id: 'settling', title: 'Settling', body: settling },
+		{ id: 'another', title: 'Another string', body: another }
 	]}
 >
 	{#snippet plate()}<StringPlate />{/snippet}
@@ -46,3 +47,8 @@
 
 {#snippet twists()}<Lazy of={() => import('$lib/controls/TwistCounter.svelte')} />{/snippet}
 {#snippet settling()}<Lazy of={() => import('$lib/controls/Settling.svelte')} />{/snippet}
+{#snippet another()}
+	{#await import('$lib/rack/PutOn.svelte') then { default: PutOn }}<PutOn
+			slots={['string']}
+		/>{/await}
+{/snippet}
