@@ -95,8 +95,8 @@ def _set(of: ArrowSet) -> Said:
 def kept_said(keeping: Keeping) -> Said | None:
     """Where a part is, unless it is simply in use."""
     if keeping.state == "lent":
-        back = f", due back {keeping.due_back}" if keeping.due_back else ""
-        return say(f"lent to {{to}} since {keeping.since}{back}", to=keeping.to)
+        back = f", back by {keeping.due_back}" if keeping.due_back else ""
+        return say(f"lent to {{to}}{back}", to=keeping.to)
     if keeping.state == "condemned":
         return say("condemned: {why}, by {word}", why=keeping.why, word=keeping.word)
     return say("put away") if keeping.state == "put_away" else None

@@ -154,7 +154,7 @@ def _due(part: Part, looked: str | None, used: bool, today: str) -> list[Said]:
     keeping = part.keeping
     due = []
     if keeping.state == "lent" and keeping.due_back and days_between(keeping.due_back, today) > 0:
-        due.append(say("due back since {day}", day=keeping.due_back))
+        due.append(say("overdue"))
     if part.kind in _LOOKED_OVER and used and keeping.state not in ("condemned", "put_away"):
         if looked is None:
             due.append(say("never looked over"))
@@ -188,6 +188,11 @@ def part_view(desk: Desk, mark: str, today: str) -> PartView:
         StoryLine(at=t.at, said=t.trial.said().sentence(), rig_id=t.rig_id, rig=t.rig.name)
         for t in rack.looks
         if mark in t.rig.on.slots().values() and not t.struck
+    ]
+    lines += [
+        StoryLine(at=at, said=say("Put on."), rig_id=id, rig=rack.rigs[id])
+        for at, id in desk.rack.put_ons(mark)
+        if id in rack.rigs
     ]
     lines.append(
         StoryLine(at=kept.created_at, said=say("Came to the rack."), rig_id=None, rig=None)

@@ -49,11 +49,12 @@ class Desk(RigStore):
         at: str | None = None,
         trial: Any = None,
         about: int | None = None,
+        stands: bool | None = None,
     ) -> Kept:
         """Keep settings, log a trial, or both; a plan that names no day begins on this one."""
         made = at or self.now()
         changes = begun(wanted, self.get(id).present.rig.step_up, day_of(made))
-        return super().keep(id, seq, changes, station, standing, why, made, trial, about)
+        return super().keep(id, seq, changes, station, standing, why, made, trial, about, stands)
 
     def file(self, id: int) -> tuple[str, Iterator[str]]:
         """The rig with its history as one JSON file, piece by piece, and the rig's name.

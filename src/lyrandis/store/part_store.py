@@ -93,6 +93,11 @@ class PartStore:
         with self.engine.connect() as connection:
             return all_looks(connection)
 
+    def put_ons(self, mark: str) -> list[tuple[str, int]]:
+        """When a part was put on which rig, in order."""
+        with self.engine.connect() as connection:
+            return rack.put_ons(connection, mark)
+
     def whole(self, mark: str) -> tuple[KeptPart, Part, list[PartEntry]]:
         """A part with what it began as and its story."""
         kept = self.get(mark)

@@ -14,12 +14,12 @@ from functools import lru_cache
 from typing import Any
 
 from pydantic import TypeAdapter, ValidationError
-from sqlalchemy import Connection, insert, select, update
+from sqlalchemy import Connection, Text, insert, select, type_coerce, update
 
 from lyrandis.core.fields import part_changed, part_value, refused
 from lyrandis.core.history import Change, Fates, fates, plain_value
 from lyrandis.core.parts import On, Part, PartKind, Rig, Slot, part_of, slots_of
-from lyrandis.store.tables import PartEntryRow, PartRow, RigPartRow
+from lyrandis.store.tables import EntryRow, PartEntryRow, PartRow, RigPartRow, RigRow
 
 _PART: TypeAdapter[Part] = TypeAdapter(Part)
 NewMark = Callable[[], str]
@@ -171,6 +171,22 @@ def uses(connection: Connection, mark: str | None = None, now_only: bool = False
     if now_only:
         asked = asked.where(RigPartRow.is_on)
     return [Use(r.rig_id, r.slot, r.mark, r.is_on, r.last_at) for r in connection.execute(asked)]
+
+
+def put_ons(connection: Connection, mark: str) -> list[tuple[str, int]]:
+    """When a part was put on which rig: as the rig was made, or by an entry that stands."""
+    by_entry = connection.execute(
+        select(EntryRow.at, EntryRow.rig_id)
+        .where(EntryRow.fate == "stands", type_coerce(EntryRow.parts, Text).contains(mark))
+        .order_by(EntryRow.at)
+    ).all()
+    with_rig = connection.execute(
+        select(RigRow.created_at, RigRow.id)
+        .join(RigPartRow, RigPartRow.rig_id == RigRow.id)
+        .where(RigPartRow.mark == mark, type_coerce(RigRow.base, Text).contains(mark))
+        .distinct()
+    ).all()
+    return sorted((row[0], row[1]) for row in (*by_entry, *with_rig))
 
 
 def note_uses(connection: Connection, rig_id: int, on: On, at: str) -> None:

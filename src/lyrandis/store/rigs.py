@@ -395,6 +395,7 @@ class RigStore:
         at: str | None = None,
         trial: Any = None,
         about: int | None = None,
+        stands: bool | None = None,
     ) -> Kept:
         """Keep settings at a station, log a trial there, or both at once.
 
@@ -405,6 +406,8 @@ class RigStore:
         station : where it was kept; None for what belongs to no station (name, notes)
         trial : one of core.trials.Trial, or None
         about : the entry whose trial this one puts right
+        stands : whether the station stands as `standing` says; where not said, unless it is a
+            trial alone
 
         Raises
         ------
@@ -417,8 +420,9 @@ class RigStore:
             raise RefusedError(typed, "Parts are put on by name, not typed as settings.")
         if MEASURED.keys() & wanted.keys():
             return self._keep_measured(id, seq, wanted, station, standing, why, at, trial, about)
-        # A trial alone says nothing of how the station stands.
-        stands = station is not None and (trial is None or bool(wanted))
+        if stands is None:  # a trial alone says nothing of how the station stands
+            stands = trial is None or bool(wanted)
+        stands = stands and station is not None
         kind: Kind = "adjust" if trial is None else "trial"
         return self._append(
             id, seq, kind, station, standing if stands else None, why, wanted, at, trial, about
@@ -458,7 +462,7 @@ class RigStore:
         cleared = [p for p, v in values.items() if p not in found and not v and at_path(rig, p)]
         if logged or plain or not cleared:
             first, *others = logged or [None]
-            kept = self.keep(id, seq, plain, station, standing, why, at, first, about)
+            kept = self.keep(id, seq, plain, station, standing, why, at, first, about, True)
             for other in others:
                 kept = self.keep(id, kept.seq, {}, other.station, standing, why, at, other)
         else:

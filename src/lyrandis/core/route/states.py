@@ -8,6 +8,7 @@ checked, with the same string and the same arrows where there was such a time.
 
 from __future__ import annotations
 
+import math
 from collections.abc import Sequence
 from dataclasses import dataclass
 from functools import cached_property
@@ -62,7 +63,8 @@ def _latest(marks: Sequence[Mark], present: Rig) -> dict[str, Mark]:
 def _moved(watch: Watch, before: Seen, now: Seen) -> Said | None:
     read = READS[watch.read]
     a, b = before[watch.read], now[watch.read]
-    if not beyond(a, b, watch.threshold):
+    gained = a is None and math.isinf(watch.threshold)  # measured since: nothing to look at again
+    if gained or not beyond(a, b, watch.threshold):
         return None
     if read.quantity == "part":
         return say(f"{read.name} is another: {watch.then}.")

@@ -12,13 +12,16 @@
 {:else if line.kept}<span class={line.state}><SaidText said={line.kept} /></span>
 {:else if on.length}<span>on {on.map((r) => r.rig).join(', ')}</span>
 {:else}<span class="free"
-		>free{#if last}<span class="quiet">, last on {last.rig}</span>{/if}</span
+		>{line.kind === 'archer' ? 'on no rig' : 'free'}{#if last}<span class="quiet"
+				>, last on {last.rig}</span
+			>{/if}</span
 	>{/if}
 {#each line.due as due, i (i)}<span class="due"><SaidText said={due} /></span>{/each}
 
 <style>
 	span {
 		display: block;
+		text-wrap: balance;
 		line-height: 1.3;
 	}
 	.quiet {
