@@ -15,6 +15,7 @@ from playwright.sync_api import Page, sync_playwright
 HERE = Path(__file__).parent
 VIEWS = {
     "rigs": "/",
+    "rack": "/rack",
     "new-rig": "/new",
     "draw": "/rig/1/draw",
     "bow-length": "/rig/1/bow-length",
@@ -77,7 +78,10 @@ def main() -> None:
             )
             shoot(dark, address, "lamp", "/rig/3/bow-length")
             narrow = browser.new_page(viewport={"width": 820, "height": 1180}, **common)
-            shoot(narrow, address, "tablet", "/rig/2/crawls")
+            narrow.goto(f"{address}/rack", wait_until="networkidle")
+            narrow.get_by_role("link", name="Indoor set").click()
+            narrow.wait_for_load_state("networkidle")
+            narrow.screenshot(path=HERE / "part.png", animations="disabled")
             phone = browser.new_page(viewport={"width": 390, "height": 844}, **common)
             shoot(phone, address, "phone", "/rig/1/bow-length")
             browser.close()

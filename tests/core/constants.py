@@ -21,7 +21,7 @@ MODULES = [
         )
         for p in sorted((CORE / part).glob("*.py"))
         if p.stem != "__init__"
-    ), "route.watches", "measured", "trials.weighing", "schedule", "inspection", "bench.aim",
+    ), "route.watches", "measured", "trials.weighing", "schedule", "inspection", "bench.aim", "bench.archer", "bench.string",
 ]  # fmt: skip
 
 

@@ -85,7 +85,7 @@ class Bench:
     @cached_property
     def string(self) -> StringBench:
         """The string that is on."""
-        return StringBench(self.rig, self.trials, self.bow)
+        return StringBench(self.rig, self.known, self.bow)
 
     @cached_property
     def brace(self) -> BraceBench:

@@ -6,12 +6,28 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from lyrandis.core.bench.bow import BowBench
-from lyrandis.core.bow.form import own_brace_in
+from lyrandis.core.bow.form import brace_to_pivot_in, own_brace_in
 from lyrandis.core.parts import Rig
 from lyrandis.core.string.measures import StringFit, string_fit
 from lyrandis.core.string.settling import Settling, settle
-from lyrandis.core.string.twists import same_string
+from lyrandis.core.string.twists import (
+    brace_at_turns_in,
+    brace_per_string_slack,
+    same_string,
+)
 from lyrandis.core.trials import KeptTrial, standing
+
+MEASURED_SD_IN = 1 / 16  # a brace read, and the turns counted since
+LENGTH_SD_IN = 0.5  # lengths are told differently by every maker
+
+
+@dataclass(frozen=True)
+class NewBrace:
+    """The brace [in, own reference] a string should give, its ±, and what it was learnt from."""
+
+    brace_in: float
+    sd_in: float
+    learnt: KeptTrial | None
 
 
 @dataclass(frozen=True)
@@ -32,7 +48,7 @@ class StringBench:
     def settling_run(self) -> list[KeptTrial]:
         """The readings of the latest new string, from the one when it was put on."""
         run: list[KeptTrial] = []
-        for trial in standing(self.trials, "settling"):
+        for trial in self._of_this("settling"):
             run = [trial] if trial.trial.hours == 0 else [*run, trial]
         return run
 
@@ -57,11 +73,57 @@ class StringBench:
         since = self.settling_run[0].seq if self.settling_run else 0
         return [
             (k.trial.twists, self._own(k))
-            for k in standing(self.trials, "brace")
-            if k.trial.twists is not None
-            and k.seq > since
-            and same_string(k.rig.string, self.rig.string)
+            for k in self._of_this("brace")
+            if k.trial.twists is not None and (k.rig_id is not None or k.seq > since)
         ]
+
+    def _of_this(self, kind: str) -> list[KeptTrial]:
+        """Trials of a kind made with this string on this bow, on whatever rig."""
+        return [k for k in standing(self.trials, kind) if self._same(k.rig)]
+
+    def _same(self, other: Rig) -> bool:
+        here, there = self.rig.on, other.on
+        if not here.string or not there.string:
+            return same_string(other.string, self.rig.string)
+        bow = ("bow", "riser", "upper_limb", "lower_limb")
+        return here.string == there.string and all(
+            getattr(here, slot) == getattr(there, slot) for slot in bow
+        )
+
+    @cached_property
+    def another(self) -> NewBrace | None:
+        """The brace a string that was put on in another's place should give; None once measured.
+
+        What it gave before on this bow, at its turns now; else by its length.
+        """
+        r = self.rig
+        if len(r.on.strings) < 2:
+            return None
+        mine = [*self._of_this("settling"), *self._of_this("brace")]
+        mine.sort(key=lambda k: (k.day, k.at, k.seq))
+        every = standing(self.trials, "settling") + standing(self.trials, "brace")
+        latest = max(
+            (k for k in every if k.rig_id is None), key=lambda k: (k.day, k.seq), default=None
+        )
+        if mine and latest is mine[-1]:
+            return None
+        length = r.string.length_in
+        if mine:
+            last = mine[-1]
+            turns, now = last.rig.string.twists, r.string.twists
+            brace = self._own(last)
+            if turns is not None and now is not None:
+                long = length or self.fit.needed_length_in
+                brace = brace_at_turns_in(
+                    self.bow.curve.statics, r.string, long, (turns, brace), now
+                )
+            return NewBrace(brace, MEASURED_SD_IN, last)
+        if length is None:
+            return None
+        off = length - self.fit.needed_length_in
+        here = own_brace_in(r.bow, brace_to_pivot_in(r.bow), "grip")
+        brace = here - brace_per_string_slack(self.bow.curve.statics) * off
+        return NewBrace(brace, LENGTH_SD_IN, None)
 
     def _own(self, kept: KeptTrial) -> float:
         """A trial's brace height [in] to the bow's own reference."""

@@ -54,10 +54,13 @@ def _latest(marks: Sequence[Mark], present: Rig) -> dict[str, Mark]:
 
     What was settled with one string and one set of arrows is so again when these come back.
     """
-    latest = {mark.station: mark for mark in marks}
     on = present.on
-    alike = (m for m in marks if (m.rig.on.string, m.rig.on.arrows) == (on.string, on.arrows))
-    return latest | {mark.station: mark for mark in alike}
+
+    def alike(mark: Mark) -> int:
+        return (mark.rig.on.string == on.string) + (mark.rig.on.arrows == on.arrows)
+
+    # The latest of those that are most alike: sorting keeps the order they were made in.
+    return {mark.station: mark for mark in sorted(marks, key=alike)}
 
 
 def _moved(watch: Watch, before: Seen, now: Seen) -> Said | None:

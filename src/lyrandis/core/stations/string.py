@@ -42,7 +42,14 @@ def tell(b: Bench) -> Answer:
         mass=("mass", mass) if s.mass_gr is not None else ("mass", mass, mass_sd),
         tension=("weight", fit.tension_lbf),
     )
-    findings = [*material(b), *_length(b), *strands(b), *recall(b, "string.mass_gr"), *_settle(b)]
+    findings = [
+        *material(b),
+        *put_on(b),
+        *_length(b),
+        *strands(b),
+        *recall(b, "string.mass_gr"),
+        *_settle(b),
+    ]
     return Answer(answer, findings)
 
 
@@ -185,6 +192,50 @@ def strands(b: Bench) -> list[Finding]:
     return [fine(said=say(f"{have} strands suit this weight."), why=why, told="practice")]
 
 
+def _set_brace(b: Bench, brace_in: float) -> Action | None:
+    """Set the brace where a settled string stands, to what a bow square reads."""
+    read = round(brace_in * _SQUARE) / _SQUARE
+    if abs(read - b.brace.height.brace_in) < 1 / _SQUARE:
+        return None
+    return Action(
+        label=say("Set {brace}", brace=("brace", read)), changes={"bow.brace_height_in": read}
+    )
+
+
+_SQUARE = 16  # parts of an inch that a bow square is read to
+
+
+def put_on(b: Bench) -> list[Finding]:
+    """The brace that a string just put on should give, until it was measured."""
+    told = b.string.another
+    if told is None:
+        return []
+    brace = ("brace", told.brace_in, told.sd_in)
+    if told.learnt is None:
+        said = say(
+            "Not measured on this bow yet: by its length it should brace at about {brace}. Measure "
+            "it now, and again after a night braced.",
+            brace=brace,
+        )
+    else:
+        said = say(
+            "Put on again: by what it gave on {day} it should brace at about {brace} with its turns "
+            "as they are. Measure it before you shoot.",
+            brace=brace,
+            day=told.learnt.day,
+        )
+    return [
+        mind(
+            said=said,
+            why=say(
+                "A string brings its turns and its settling along. Another brace height moves nock "
+                "point, arrow and crawls: these are due until they were looked at."
+            ),
+            told="model",
+        )
+    ]
+
+
 def _settle(b: Bench) -> list[Finding]:
     why = say(
         "A new stretchy string creeps by up to half an inch of length in a day. Use a stringer: step-through stringing twists limbs and hurts people."
@@ -222,6 +273,7 @@ def _settle(b: Bench) -> list[Finding]:
                     ),
                     why=how,
                     told="measured",
+                    action=_set_brace(b, settling.final_brace_in.value),
                 )
             ]
         after = settling.settled_after_h

@@ -125,6 +125,28 @@ def _bundle(string: String, length_in: float, turns: float) -> tuple[float, floa
     return math.hypot(length_in * MM_PER_IN, 2 * math.pi * turns * radius / math.sqrt(2)), radius
 
 
+def brace_at_turns_in(
+    bow: Statics,
+    string: String,
+    length_in: float,
+    measured: tuple[float, float],
+    turns: float,
+) -> float:
+    """The brace [in] of a string at other turns than it was measured at.
+
+    Parameters
+    ----------
+    length_in : the string's length [in, loop to loop] at the turns it was measured at
+    measured : turns, and the brace then [in, any reference]
+
+    Source: docs/mechanics E1 and A5, without what was learnt of this string's own turns.
+    """
+    then, brace = measured
+    untwisted, radius = _bundle(string, length_in, then)
+    shorter = shortening_mm(untwisted, radius, turns) - shortening_mm(untwisted, radius, then)
+    return brace + brace_per_string_slack(bow) * shorter / MM_PER_IN
+
+
 @dataclass(frozen=True)
 class _Learnt:
     """brace = b0 + factor · gained, as readings of ± 0.5 mm each tell it; factor N(1, 0.25²).

@@ -71,6 +71,12 @@
 		gap: 0.7rem 1.6rem;
 		align-items: start;
 	}
+	@media (max-width: 560px) {
+		.fields {
+			grid-template-columns: repeat(2, 1fr);
+			gap: 0.5rem 1.2rem;
+		}
+	}
 	select {
 		background: transparent;
 		border: 0;

@@ -42,6 +42,7 @@
 	let fresh = $state<Record<string, unknown>>({});
 
 	const here = $derived(slot ?? slots[0]);
+	const worn = $derived(bench().kept.parts.map((p) => p.mark));
 	const on = $derived(bench().kept.parts.find((p) => p.slot === here));
 	const kind = $derived(here?.endsWith('limb') ? 'limb' : (here ?? ''));
 	const dueAfter = $derived(
@@ -54,7 +55,7 @@
 		(l.state === 'in_use' ? 0 : 2) + (l.rigs.some((r) => r.is_on) ? 1 : 0) + (l.stop ? 8 : 0);
 	const offered = $derived(
 		lines
-			.filter((l) => l.kind === kind && l.mark !== on?.mark)
+			.filter((l) => l.kind === kind && !worn.includes(l.mark))
 			.toSorted((a, b) => order(a) - order(b))
 	);
 
@@ -196,7 +197,7 @@
 	}
 	li {
 		display: grid;
-		grid-template-columns: 7.5rem 1fr minmax(9rem, auto) auto;
+		grid-template-columns: 7.5rem 1fr minmax(9rem, 14rem) auto;
 		gap: 0.2rem 1rem;
 		align-items: center;
 		padding: 0.4rem 0;

@@ -330,6 +330,12 @@
 		}
 	}
 	@media (max-width: 560px) {
+		.kind {
+			flex: 1 1 100%;
+		}
+		.title {
+			font-size: 1.3rem;
+		}
 		main {
 			padding: 0.8rem 1rem 3rem;
 		}
