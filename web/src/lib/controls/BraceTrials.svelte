@@ -94,7 +94,8 @@
 				kind: 'brace' as const,
 				brace_height_in: await braceNow(),
 				reference: putRight?.reference ?? bench().bench.rig.bow.brace_reference!,
-				twists: turns.trim() ? await reference.read(turns, 'turns') : twists,
+				// What was left as it is shown was not measured: turns and brace tell of each other.
+				twists: turns.trim() && brace.trim() ? await reference.read(turns, 'turns') : null,
 				arrows,
 				levels_db: heard,
 				heard_by: recorded.sound ? recorded.by : typedBy(heard),

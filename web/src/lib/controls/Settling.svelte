@@ -25,8 +25,7 @@
 			const trial = {
 				kind: 'settling' as const,
 				hours: fresh ? 0 : Math.max(braced, 0.1),
-				brace_height_in:
-					brace.trim() === '' && now !== null ? now : await reference.read(brace, 'brace'),
+				brace_height_in: await reference.read(brace, 'brace'),
 				reference: bench().bench.rig.bow.brace_reference!,
 				day: '',
 				notes: ''
@@ -73,19 +72,19 @@
 					aria-label="Hours braced"
 				/>
 				<span class="quiet">h braced</span>
-				<button class="act" disabled={bench().busy}>Log this reading</button>
+				<button class="act" disabled={bench().busy || !brace.trim()}>Log this reading</button>
 			{/if}
 			<button
 				type="button"
 				class:act={!settling}
 				class:link={settling}
-				disabled={bench().busy}
-				onclick={() => log(true)}>New string put on now</button
+				disabled={bench().busy || !brace.trim()}
+				onclick={() => log(true)}>Braced just now</button
 			>
 		</div>
 		<p class="quiet" class:wrong={problem} aria-live="polite">
 			{problem ??
-				'Put on a new string, measure at once, then again after some hours and tomorrow morning. The schedule reminds you.'}
+				'Brace the new string, measure at once and type what you read, then again after some hours and tomorrow morning. The schedule reminds you.'}
 		</p>
 	</form>
 	<TrialList kinds={['settling']} empty="No new string was followed here yet." />

@@ -149,10 +149,15 @@ describe('settling', () => {
 		const { server } = await onBench(Settling, undefined, {
 			bench: { brace: { brace_in: 8.25 }, settling: null }
 		});
-		await fireEvent.click(screen.getByText('New string put on now'));
+		// What stands in the field as a guess was not measured.
+		expect(screen.getByText('Braced just now')).toBeDisabled();
+		await fireEvent.input(screen.getByLabelText('Brace of the new string'), {
+			target: { value: '8.5' }
+		});
+		await fireEvent.click(screen.getByText('Braced just now'));
 		await waitFor(() => expect(server.asked.some((a) => a.path.endsWith('/keep'))).toBe(true));
 		const kept = server.asked.find((a) => a.path.endsWith('/keep'))!;
-		expect(kept.body.trial).toMatchObject({ kind: 'settling', hours: 0, brace_height_in: 8.25 });
+		expect(kept.body.trial).toMatchObject({ kind: 'settling', hours: 0, brace_height_in: 8.5 });
 	});
 });
 

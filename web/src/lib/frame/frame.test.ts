@@ -132,6 +132,13 @@ describe('keeping', () => {
 		expect(await screen.findByText(/Keeping it makes Crawls due/)).toBeInTheDocument();
 	});
 
+	it('says which other rigs a part’s change reaches', async () => {
+		const { bench, server } = await onBench(KeepBar, { station: 'draw' });
+		server.reaches = [{ rig_id: 2, rig: 'Indoor', part: 'Ilse', due: ['Arrow'] }];
+		bench.set('archer.draw_length_in', 29);
+		expect(await screen.findByText(/reaches Indoor \(Arrow due\)/)).toBeInTheDocument();
+	});
+
 	it('keeps with the reason and the standing', async () => {
 		const { bench, server } = await onBench(KeepBar, { station: 'draw' });
 		bench.set('archer.draw_length_in', 29);

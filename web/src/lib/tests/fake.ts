@@ -94,6 +94,7 @@ export function serve() {
 		asked: [] as Asked[],
 		fail: null as { status: number; body: unknown } | null,
 		states: null as RigView['states'] | null,
+		reaches: [] as { rig_id: number; rig: string; part: string; due: string[] }[],
 		trials: null as RigView['trials'] | null,
 		/** What another window keeps before this one's next write, which is then refused. */
 		meanwhile: null as Changes | null,
@@ -129,7 +130,11 @@ export function serve() {
 		const wanted = { ...kept, ...((body.changes ?? {}) as Changes) };
 		if (path.endsWith('/preview')) {
 			const states = server.states ?? rigView(seq).states;
-			return json({ bench: { ...benchView(wanted), ...server.bench }, states });
+			return json({
+				bench: { ...benchView(wanted), ...server.bench },
+				states,
+				reaches: server.reaches
+			});
 		}
 		if (path.endsWith('/keep')) kept = wanted;
 		if (request.method === 'POST') seq += 1;
