@@ -121,7 +121,7 @@ class RigStore:
 
     def _derive_again(self, id: int) -> None:
         with writing(self.engine) as connection:
-            make_anew(connection, id)
+            together.made_anew(connection, id, now_utc())
 
     def get(self, id: int) -> Kept:
         """One rig; raises MissingError or UnreadableError."""

@@ -139,7 +139,7 @@ def _measured_along(connection: Connection, before: Kept, after: Kept, at: str) 
 
 def refreshed(connection: Connection, id: int, at: str) -> Kept:
     """A rig that has just come in, with its parts' settings as they are here."""
-    kept = _present(connection, id)
+    kept = present(connection, id)
     assert isinstance(kept, Kept)
     stale: dict[str, Any] = {}
     for slot, part in kept.parts.items():
@@ -202,3 +202,11 @@ def _present(connection: Connection, id: int) -> Kept | Unreadable | None:
     except Stale:
         make_anew(connection, id)
         return present(connection, id)
+
+
+def made_anew(connection: Connection, id: int, at: str) -> None:
+    """Derive everything of a rig again; what no longer holds as measured is not shown so."""
+    make_anew(connection, id)
+    kept = present(connection, id)
+    if isinstance(kept, Kept):
+        refreshed(connection, id, at)
