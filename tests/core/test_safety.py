@@ -7,6 +7,7 @@ from lyrandis.core.conditions import stopped_by
 from lyrandis.core.fields import changed
 from lyrandis.core.parts import Bow, Keeping, Part, Rig, StringPart
 from lyrandis.core.route import ROUTE
+from lyrandis.core.schedule import schedule
 from lyrandis.core.stations import TELLERS, views
 from lyrandis.core.trials import (
     CoachTrial,
@@ -94,6 +95,10 @@ class TestPartsThatStop:
     SOUND = InspectionTrial(looked=("cracks", "string"))
     FREE = ReleaseTrial(places=("cracks",), word="Bowyer Ruta")
 
+    def test_the_schedule_begins_with_it(self):
+        first = schedule(Bench(RIG, kept(self.CRACK), NOW), [])[0]
+        assert (first.id, first.when) == ("stopped-upper_limb", "now")
+
     def test_another_look_does_not_set_it_free_and_a_word_does(self):
         assert set(stopped_by(kept(self.CRACK))) == {A, B}
         assert set(stopped_by(kept(self.CRACK, self.SOUND))) == {A, B}
@@ -151,6 +156,25 @@ class TestChildren:
         assert not any("heavy for a child" in said for said in stops(Bench(light, (), NOW)))
         grown = changed(self.HEAVY, {"archer.grown": "adult"})
         assert not any("heavy for a child" in said for said in stops(Bench(grown, (), NOW)))
+
+    def test_growth_names_the_day_and_the_room_that_is_left(self):
+        light = changed(self.HEAVY, {"bow.marked_weight_lbf": 14, "archer.draw_length_in": 24,
+                                     "arrow.shaft_length_in": 27, "bow.maker_max_draw_in": 28})  # fmt: skip
+        said = [said for _, said in told("draw", Bench(light, (), NOW)) if "grows out" in said]
+        assert said[0].endswith("Measure the draw again today.")
+        assert "room for 2 1/4 in more of draw, the bow for 4 in" in said[0]
+        early = DrawTrial(method="marked_arrow", readings_in=(23.5,) * 3, draw_length_in=23.5,
+                          plus_minus_in=0.1, day="2026-01-20")  # fmt: skip
+        later = DrawTrial(method="marked_arrow", readings_in=(24.0,) * 3, draw_length_in=24.0,
+                          plus_minus_in=0.1, day="2026-04-20")  # fmt: skip
+        b = Bench(light, kept(early, later, rig=light), NOW)
+        said = next(said for _, said in told("draw", b) if "grows out" in said)
+        assert "Measure the draw again on 2026-06-15." in said
+        assert "the arrows last about 58 weeks" in said  # 2 1/4 in at 1/2 in in 90 days
+        again = [d for d in schedule(b, []) if d.id == "draw-again"]
+        assert [(d.when, d.day) for d in again] == [("coming", "2026-06-15")]
+        grown = changed(light, {"archer.grown": "adult"})
+        assert not any("grows out" in said for _, said in told("draw", Bench(grown, (), NOW)))
 
     def test_a_word_for_another_child_does_not_count(self):
         word = kept(CoachTrial(weight_lbf=40, word="Coach Emil"),

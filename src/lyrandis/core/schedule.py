@@ -91,6 +91,39 @@ def _string(b: Bench, today: str) -> list[Due]:
     ]
 
 
+def _stopped(b: Bench, today: str) -> list[Due]:
+    """A part that must not be shot, before everything else."""
+    return [
+        Due(
+            f"stopped-{slot}",
+            say(f"Do not shoot: the {slot.replace('_', ' ')} is stopped"),
+            say("{why}.", why=stopped.why or f"Found on {stopped.day}: {stopped.places}"),
+            "bow-length",
+            "now",
+            today,
+            None,
+        )
+        for slot, stopped in b.stopped.items()
+    ]
+
+
+def _measure_again(b: Bench, today: str) -> list[Due]:
+    day = b.archer.measure_again
+    if day is None:
+        return []
+    return [
+        Due(
+            "draw-again",
+            say("Measure the child's draw again"),
+            say("A growing draw asks for longer arrows first, then for another bow."),
+            "draw",
+            _when(day, today),
+            day,
+            _last(b.archer.measured_on),
+        )
+    ]
+
+
 def _inspection(b: Bench, today: str) -> Due:
     looks = standing(b.trials, "inspection")
     day = later(looks[-1].day, days=INSPECT_EVERY_DAYS) if looks else today
@@ -144,11 +177,13 @@ def schedule(b: Bench, states: Sequence[StationState]) -> list[Due]:
     """
     today = day_of(b.now)
     dated = [
+        *_stopped(b, today),
         *_rechecks(states, today),
         *_string(b, today),
         _inspection(b, today),
         *_steps(b, today),
     ]
+    dated += _measure_again(b, today)
     braces = standing(b.trials, "brace")
     each = Due(
         "brace-each-time",
@@ -160,7 +195,8 @@ def schedule(b: Bench, states: Sequence[StationState]) -> list[Due]:
         _last(braces),
     )
     dated.sort(key=lambda d: d.day or "")
-    dated.sort(key=lambda d: (d.when != "now", not d.id.startswith("recheck")))
+    first = ("stopped", "recheck")
+    dated.sort(key=lambda d: (d.when != "now", not d.id.startswith(first)))
     return [*dated, each]
 
 

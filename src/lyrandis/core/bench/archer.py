@@ -5,10 +5,15 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
-from lyrandis.core.dates import day_of
+from lyrandis.core.dates import day_of, later
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.fit.draw_history import DrawHistory, draw_history, draw_point
+from lyrandis.core.fit.draw_history import (
+    MEASURE_EVERY_DAYS,
+    DrawHistory,
+    draw_history,
+    draw_point,
+)
 from lyrandis.core.fit.draw_length import true_draw_in
 from lyrandis.core.fit.hold import Held, Hold, hold
 from lyrandis.core.fit.step_up import WeightStep, weight_steps
@@ -42,12 +47,26 @@ class ArcherBench:
         longest = a.draw_length_in
         if a.draw_method == "marked_arrow":
             longest += SPREADS * (a.draw_plus_minus_in or 0.0)
-        for kept in standing(self.trials, "draw"):
+        for kept in self.measured_on:
             trial = kept.trial
-            if trial.method == "marked_arrow" and kept.rig.on.archer == self.rig.on.archer:
+            if trial.method == "marked_arrow":
                 mean = sum(trial.readings_in) / len(trial.readings_in)
                 longest = max(longest, trial.draw_length_in + max(trial.readings_in) - mean)
         return longest
+
+    @property
+    def measured_on(self) -> list[KeptTrial]:
+        """The times this archer's draw was measured, by their days."""
+        mine = self.rig.on.archer
+        return [k for k in standing(self.trials, "draw") if k.rig.on.archer == mine]
+
+    @property
+    def measure_again(self) -> str | None:
+        """The day on which a child's draw is measured again; None for a grown archer."""
+        if self.rig.archer.grown != "child":
+            return None
+        drawn = self.measured_on
+        return later(drawn[-1].day, days=MEASURE_EVERY_DAYS) if drawn else day_of(self.now)
 
     @property
     def longest_true_in(self) -> float:

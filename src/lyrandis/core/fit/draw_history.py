@@ -11,8 +11,9 @@ from lyrandis.core.dates import days_between
 from lyrandis.core.parts import DrawMethod
 
 LEAST_DAYS = 14
+MEASURE_EVERY_DAYS = 56  # of a child: it grows by some eighths of an inch in two months
 LEAST_SD_IN = 1 / 16  # a tape is read no finer
-_DAYS_PER_MONTH = 30.44
+DAYS_PER_MONTH = 30.44
 
 
 @dataclass(frozen=True)
@@ -43,7 +44,7 @@ class DrawHistory:
         """Change [in] from the first to the last measuring along the line, and its ±."""
         if self.per_month_in is None or self.per_month_sd_in is None:
             return None
-        months = days_between(self.points[0].day, self.points[-1].day) / _DAYS_PER_MONTH
+        months = days_between(self.points[0].day, self.points[-1].day) / DAYS_PER_MONTH
         return self.per_month_in * months, self.per_month_sd_in * months
 
     @property
@@ -72,7 +73,7 @@ def draw_history(points: Sequence[DrawPoint]) -> DrawHistory:
     """
     if len(points) < 2 or days_between(points[0].day, points[-1].day) < LEAST_DAYS:
         return DrawHistory(tuple(points), None, None)
-    months = np.array([days_between(points[0].day, p.day) / _DAYS_PER_MONTH for p in points])
+    months = np.array([days_between(points[0].day, p.day) / DAYS_PER_MONTH for p in points])
     draws = np.array([p.draw_in for p in points])
     weight = 1 / np.array([p.mean_sd_in for p in points]) ** 2
     middle = np.average(months, weights=weight)

@@ -12,6 +12,7 @@ from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.fit.draw_length import GUESS_SD_IN, SHAKY_SPREAD_IN, THUMB_SD_MM
 from lyrandis.core.fit.first_rig import ARROW_BEYOND_DRAW_IN
 from lyrandis.core.stations.base import Answer
+from lyrandis.core.stations.growing import growth
 from lyrandis.core.units import MM_PER_IN
 
 _CRAWL_AT_M = 30.0
@@ -49,6 +50,7 @@ def tell(b: Bench) -> Answer:
         findings.append(_thumb(b))
     findings.append(arrow_margin(b))
     findings += _change(b)
+    findings += growth(b)
     return Answer(answer, findings)
 
 
