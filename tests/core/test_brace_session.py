@@ -174,6 +174,9 @@ def test_a_stand_in_never_joins_what_was_really_heard():
     assert any("kept apart" in said for _, said in told(*real, *stand_in))
     alone = listen(kept(*stand_in), Bow())
     assert len(alone.heard) == 2
+    said = TELLERS["brace"].tell(Bench(Rig(), kept(*stand_in), AT)).findings
+    assert any(f.said.plain().startswith("Simulated: ") for f in said)
+    assert not [f for f in said if f.told == "measured"]
 
 
 def test_a_long_log_is_told_by_its_last_session_and_the_one_before():

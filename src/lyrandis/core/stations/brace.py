@@ -142,7 +142,17 @@ def _session(b: Bench) -> list[Finding]:
                 told="measured",
             )
         )
+    if SIMULATED in {h.by for h in heard.heard}:
+        found = [_only_simulated(finding) for finding in found]
     return found
+
+
+def _only_simulated(finding: Finding) -> Finding:
+    """What a session of the simulated recorder says, marked so: it measures nothing."""
+    if finding.told != "measured":
+        return finding
+    said = finding.said.around("Simulated: ", "")
+    return finding.model_copy(update={"said": said, "told": "model"})
 
 
 def _why(told: Curve) -> Said:

@@ -143,8 +143,8 @@
 				/> ×
 			</button>
 		{/each}
-		<MeasuredBy path="bow.measured" />
 		{#if readings.length > 6}<span class="quiet">and {readings.length - 6} more</span>{/if}
+		<MeasuredBy path="bow.measured" />
 	</div>
 	<div class="line">
 		{#if pulling}
