@@ -68,7 +68,7 @@ def test_a_measured_number_leads_to_its_trial_in_one_step(page, demo):
     page.get_by_role("link", name=re.compile("measured")).first.click()
     page.wait_for_url(re.compile(r"keep#entry-\d+"))
     entry = page.locator(f"#{page.url.rsplit('#')[-1]}")
-    expect(entry).to_contain_text("arrow weighed by a grain scale")
+    expect(entry).to_contain_text("Arrow weighed by a grain scale")
 
 
 def test_what_was_found_says_stop_everywhere_until_a_word_is_logged(page, demo):

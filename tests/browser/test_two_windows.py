@@ -33,7 +33,8 @@ def mine(page, demo):
     keep(demo, {"arrow.insert_gr": 20.0}, why="heavier inserts came")
     page.get_by_role("button", name="Keep this").click()
     sheet = page.get_by_role("dialog", name="Changed meanwhile")
-    expect(sheet).to_contain_text("insert from 12 gr to 20 gr, because: heavier inserts came")
+    expect(sheet).to_contain_text("insert from 12 gr to 20 gr")
+    expect(sheet).to_contain_text("because: heavier inserts came")
     expect(sheet).to_contain_text("Point: 125 gr")
     return sheet
 

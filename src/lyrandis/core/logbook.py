@@ -14,6 +14,7 @@ from lyrandis.core.findings import Said, Value
 from lyrandis.core.history import ABOUT_ONE, Change, Entry, UnreadEntry, fates
 from lyrandis.core.parts import Slot
 from lyrandis.core.route import STATIONS
+from lyrandis.core.trials import MEASURED
 from lyrandis.core.units import QUANTITIES
 from lyrandis.core.words import NOT_SET
 
@@ -90,6 +91,8 @@ class _Line:
         was, now = self.shown(change, before), self.shown(change, after)
         if before in (None, "", []):
             return f"{title} to {now}"
+        if change.path in MEASURED and after in (None, []):
+            return f"{title} is no longer so (it was {was})"
         if after in (None, "", []):
             return f"{title} back to {NOT_SET} (it was {was})"
         return f"{title} from {was} to {now}"

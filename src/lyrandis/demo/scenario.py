@@ -218,13 +218,6 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
         },
         "first chart",
     )
-    log.keep(
-        "brace",
-        {"bow.brace_height_in": 8.25},
-        "new string sits lower after a week",
-        "provisional",
-        9,
-    )
     field = log.kept.parts["arrows"].mark
     log.put_on(
         "arrows",
@@ -246,6 +239,13 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
     )  # fmt: skip
     log.keep("arrow", {}, "close reads straight", "provisional")
     log.put_on("arrows", field, "back to the field course", 5)
+    log.keep(
+        "brace",
+        {"bow.brace_height_in": 8.25},
+        "new string sits lower after a week",
+        "provisional",
+        2,
+    )
 
 
 def _woodland(store: RigStore, rng: np.random.Generator) -> None:

@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import math
+
 import numpy as np
 
 from lyrandis.core.aim.crawls import Unshot, crawl_plus_minus_mm
@@ -143,6 +145,7 @@ def arrow_margin(b: Bench) -> Finding:
         longest=("draw", longest),
     )
     if margin < _MIND_MARGIN_IN:
+        safe = math.ceil((longest + ARROW_BEYOND_DRAW_IN) * 4) / 4  # to the next quarter
         return Finding(
             level="stop" if margin < _STOP_MARGIN_IN else "mind",
             said=say(
@@ -154,8 +157,8 @@ def arrow_margin(b: Bench) -> Finding:
             why=why,
             told="practice",
             action=Action(
-                label=say("Take a {safe} shaft", safe=("draw", longest + ARROW_BEYOND_DRAW_IN)),
-                changes={"arrow.shaft_length_in": longest + ARROW_BEYOND_DRAW_IN},
+                label=say("Take a {safe} shaft", safe=("draw", safe)),
+                changes={"arrow.shaft_length_in": safe},
                 station="arrow",
             ),
         )

@@ -207,7 +207,10 @@
 	li > span > * {
 		display: block;
 	}
-	.name {
+	li .name {
+		display: flex;
+		align-items: center;
+		min-height: var(--target);
 		font-weight: 600;
 	}
 	.state {

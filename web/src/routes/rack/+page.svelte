@@ -185,6 +185,9 @@
 		border-bottom: 1px solid var(--hair);
 	}
 	.name {
+		display: flex;
+		align-items: center;
+		min-height: var(--target);
 		font-family: var(--slab);
 		font-size: 1.08rem;
 		text-decoration: none;
@@ -230,11 +233,6 @@
 		.what,
 		.state {
 			grid-column: 1;
-		}
-		.name {
-			min-height: 32px;
-			display: flex;
-			align-items: center;
 		}
 	}
 </style>

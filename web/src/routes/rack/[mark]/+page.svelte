@@ -209,7 +209,7 @@
 					<li>
 						<span class="quiet">{day(told_.at.slice(0, 10))}</span>
 						<SaidText said={told_.said} />
-						{#if told_.rig_id}<a class="quiet" href="/rig/{told_.rig_id}/keep">{told_.rig}</a>{/if}
+						{#if told_.rig_id}<a class="link" href="/rig/{told_.rig_id}/keep">{told_.rig}</a>{/if}
 					</li>
 				{/each}
 			</ol>
@@ -323,6 +323,11 @@
 	}
 	.fault {
 		color: var(--brick);
+	}
+	li .link {
+		display: inline-flex;
+		align-items: center;
+		min-height: var(--target);
 	}
 	@media (max-width: 900px) {
 		.columns {
