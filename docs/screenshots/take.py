@@ -23,7 +23,6 @@ VIEWS = {
     "assembly": "/rig/1/assembly",
     "string": "/rig/1/string",
     "brace": "/rig/2/brace",
-    "nock-point": "/rig/1/nock-point",
     "arrow": "/rig/1/arrow",
     "quiet": "/rig/2/quiet",
     "crawls": "/rig/1/crawls",
@@ -76,7 +75,7 @@ def main() -> None:
             dark = browser.new_page(
                 viewport={"width": 1280, "height": 800}, **(common | {"color_scheme": "dark"})
             )
-            shoot(dark, address, "lamp", "/rig/3/bow-length")
+            shoot(dark, address, "nock-point", "/rig/1/nock-point")
             narrow = browser.new_page(viewport={"width": 820, "height": 1180}, **common)
             narrow.goto(f"{address}/rack", wait_until="networkidle")
             narrow.get_by_role("link", name="Indoor set").click()
