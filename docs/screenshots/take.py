@@ -79,6 +79,7 @@ def main() -> None:
             narrow = browser.new_page(viewport={"width": 820, "height": 1180}, **common)
             narrow.goto(f"{address}/rack", wait_until="networkidle")
             narrow.get_by_role("link", name="Indoor set").click()
+            narrow.get_by_role("heading", name="Its story").wait_for()
             narrow.wait_for_load_state("networkidle")
             narrow.screenshot(path=HERE / "part.png", animations="disabled")
             phone = browser.new_page(viewport={"width": 390, "height": 844}, **common)

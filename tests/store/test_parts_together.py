@@ -353,7 +353,7 @@ def alike_but_for_shared_limbs(store):
         assert list(derived.unlike_their_history(connection)) == []
 
 
-@settings(max_examples=60, suppress_health_check=list(HealthCheck))
+@settings(max_examples=30, suppress_health_check=list(HealthCheck))
 @given(acts=st.lists(ACTS, min_size=3, max_size=14))
 def test_whatever_is_done_rigs_and_parts_say_the_same(tmp_path_factory, acts):
     engine = database.open_database(tmp_path_factory.mktemp("rack"))
