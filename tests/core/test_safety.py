@@ -3,7 +3,7 @@
 import pytest
 
 from lyrandis.core.bench import Bench
-from lyrandis.core.conditions import stopped_by
+from lyrandis.core.conditions import stopped_by, to_release
 from lyrandis.core.fields import changed
 from lyrandis.core.parts import Bow, Keeping, Part, Rig, StringPart
 from lyrandis.core.route import ROUTE
@@ -95,6 +95,15 @@ class TestPartsThatStop:
     SOUND = InspectionTrial(looked=("cracks", "string"))
     FREE = ReleaseTrial(places=("cracks",), word="Bowyer Ruta")
 
+    def test_times_of_several_zones_are_in_order(self):
+        found = KeptTrial(1, "2026-05-01T23:30:00-05:00", self.CRACK, RIG)
+        free = KeptTrial(2, "2026-05-02T02:00:00Z", self.FREE, RIG)  # two and a half hours before
+        assert set(stopped_by((found, free))) == {A, B}
+
+    def test_what_a_word_frees_is_each_place_once_wherever_it_was_found(self):
+        found = kept(self.CRACK, rig=changed(RIG, {"name": "Club bow"}), rig_id=7)
+        assert to_release(Bench(RIG, (), NOW, found).stopped) == ("cracks",)
+
     def test_the_schedule_begins_with_it(self):
         first = schedule(Bench(RIG, kept(self.CRACK), NOW), [])[0]
         assert (first.id, first.when) == ("stopped-upper_limb", "now")
@@ -146,7 +155,8 @@ class TestChildren:
         b = Bench(self.HEAVY, (), NOW)
         assert any("Only a coach's word" in said for said in stops(b))
         heavy = b.bow.heaviest_lbf
-        word = kept(CoachTrial(weight_lbf=round(heavy), word="Coach Emil"), rig=self.HEAVY)
+        # What the page logs is the bow's heavy side, so that the word goes past the stop it is for.
+        word = kept(CoachTrial(weight_lbf=heavy, word="Coach Emil"), rig=self.HEAVY)
         assert not any("coach's word goes" in said for said in stops(Bench(self.HEAVY, word, NOW)))
         light = kept(CoachTrial(weight_lbf=22, word="Coach Emil"), rig=self.HEAVY)
         assert any("Only a coach's word" in said for said in stops(Bench(self.HEAVY, light, NOW)))

@@ -10,6 +10,7 @@ from collections import defaultdict
 from collections.abc import Iterable, Mapping
 from dataclasses import dataclass
 
+from lyrandis.core.dates import instant
 from lyrandis.core.inspection import PLACES, PlaceId
 from lyrandis.core.parts import On, Part, Slot
 from lyrandis.core.trials import KeptTrial
@@ -57,7 +58,7 @@ def stopped_by(trials: Iterable[KeptTrial]) -> dict[str, Stopped]:
     """
     said = [t for t in trials if t.trial.kind in ("inspection", "release") and not t.struck]
     found: dict[str, dict[PlaceId, KeptTrial]] = {}
-    for kept in sorted(said, key=lambda t: (t.at, t.seq)):
+    for kept in sorted(said, key=lambda t: (instant(t.at), t.seq)):
         places = kept.trial.found if kept.trial.kind == "inspection" else kept.trial.places
         for place in places:
             for mark in _marks(kept.rig.on, place):
@@ -90,3 +91,8 @@ def stopped_on(
         others = told[slot].found if slot in told else {}
         told[slot] = Stopped({**others, place: kept})
     return told
+
+
+def to_release(stopped: Mapping[Slot, Stopped]) -> tuple[PlaceId, ...]:
+    """What was found and only somebody's word takes away, each place once."""
+    return tuple(dict.fromkeys(place for one in stopped.values() for place in one.found))

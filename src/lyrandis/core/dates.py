@@ -63,6 +63,11 @@ def with_zone(text: str) -> str | None:
     return (at if at.tzinfo else at.replace(tzinfo=UTC)).isoformat(timespec="seconds")
 
 
+def instant(at: str) -> float:
+    """Seconds since 1970 of a time with its zone, so that times of several zones are in order."""
+    return datetime.fromisoformat(at).timestamp()
+
+
 EPOCH = "1970-01-01T00:00:00+00:00"  # where nobody says when
 Day = Annotated[
     str, StringConstraints(pattern=r"^(\d{4}-\d{2}-\d{2})?$"), AfterValidator(_day)

@@ -29,6 +29,7 @@ from lyrandis.core.trials import MEASURED, MEASURES, KeptTrial, Measure, standin
 
 _STEP_SHARE = 0.25  # of a model's step taken as its standard deviation
 _READING_SHARE = 0.01  # of a reading by a bow scale
+_TWO = math.sqrt(2)  # the part that was measured and the other are each off their own way
 _GRAIN_SD = 0.5  # gr, of a grain scale
 
 
@@ -143,8 +144,8 @@ def _weights(kept: KeptTrial, rig: Rig, draw_in: float) -> Compared:
     other = bool({"bow", "riser", "limbs"} & set(moved_grounds(_WEIGHT, kept.rig, rig)))
 
     def sd(value: float) -> float:
-        # Another limb's marking is its own pound or two off; a bolt's turn is the model's step.
-        step = marking_sd_lbf(value) if other else _STEP_SHARE * abs(now - then)
+        # Both markings are a pound or two off, and each its own way; a bolt's turn is the model's.
+        step = _TWO * marking_sd_lbf(value) if other else _STEP_SHARE * abs(now - then)
         return math.hypot(_READING_SHARE * value, step)
 
     return was, then, now, sd
@@ -155,7 +156,7 @@ def _arrows(kept: KeptTrial, rig: Rig, _: float) -> Compared:
     other = kept.rig.on.arrows != rig.on.arrows
 
     def sd(value: float) -> float:
-        step = PARTS_SD_SHARE * value if other else _STEP_SHARE * abs(now - then)
+        step = _TWO * PARTS_SD_SHARE * value if other else _STEP_SHARE * abs(now - then)
         return math.hypot(_GRAIN_SD, step)
 
     return kept.trial.mass_gr, then, now, sd
@@ -167,7 +168,7 @@ def _strings(kept: KeptTrial, rig: Rig, _: float) -> Compared:
     other = kept.rig.on.string != rig.on.string
 
     def sd(value: float) -> float:
-        step = MASS_SD_SHARE * value if other else _STEP_SHARE * abs(now - then)
+        step = _TWO * MASS_SD_SHARE * value if other else _STEP_SHARE * abs(now - then)
         return math.hypot(_GRAIN_SD, step)
 
     return kept.trial.mass_gr, then, now, sd

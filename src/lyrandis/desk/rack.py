@@ -16,7 +16,7 @@ from lyrandis.core.part_story import described, kept_said, line_said, size_in
 from lyrandis.core.parts import Part, PartKind, Slot, belonging
 from lyrandis.core.route import STATIONS, states
 from lyrandis.desk.rigs import Desk
-from lyrandis.store.kept import Kept
+from lyrandis.store.kept import Kept, Listed
 from lyrandis.store.rack import KeptPart, PartEntry, Use, story_fates
 
 _LOOKED_OVER: tuple[PartKind, ...] = ("bow", "riser", "limb", "string")
@@ -94,7 +94,7 @@ class _Rack:
         self.desk = desk
         self.today = today
         self.rigs = {
-            line.id: line.summary.name for line in desk.lines() if hasattr(line, "summary")
+            line.id: line.summary.name for line in desk.lines() if isinstance(line, Listed)
         }
         self.uses: dict[str, list[Use]] = {}
         for use in desk.rack.uses():

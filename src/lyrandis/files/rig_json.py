@@ -277,7 +277,8 @@ def _refuse_without_parts(read: RigFile) -> None:
     for place, mark in named:
         if mark not in read.parts:
             raise RefusedError(
-                place, f"The file names a part ({str(mark)[:8]}…) it does not bring."
+                place,
+                f"The file names a part ({str(mark)[:8]}…) it does not bring: write it out again.",
             )
 
 

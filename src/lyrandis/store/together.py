@@ -179,7 +179,12 @@ def on_rig(slot: Slot, changes: Iterable[Change]) -> dict[str, Any]:
 
 def _set(connection: Connection, kept: Kept, wanted: dict[str, Any], at: str, why: str) -> Kept:
     if kept.seq >= MOST_ENTRIES:
-        raise RefusedError("seq", f"The history of {kept.present.rig.name} is full.", MOST_ENTRIES)
+        raise RefusedError(
+            "seq",
+            f"This part is on {kept.present.rig.name}, whose history is full: copy that rig, and "
+            "put another part on the full one.",
+            MOST_ENTRIES,
+        )
     rig = changed(kept.present.rig, wanted)
     changes = changes_between(kept.present.rig, wanted | untrue(rig, kept.known))
     entry = Entry(seq=kept.seq + 1, kind="adjust", at=at, why=why[:500], changes=changes)

@@ -7,6 +7,7 @@ from functools import cached_property
 
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bow.form import brace_to_pivot_in, own_brace_in
+from lyrandis.core.dates import instant
 from lyrandis.core.parts import Rig
 from lyrandis.core.string.measures import StringFit, string_fit
 from lyrandis.core.string.settling import Settling, settle
@@ -19,6 +20,11 @@ from lyrandis.core.trials import KeptTrial, standing
 
 MEASURED_SD_IN = 1 / 16  # a brace read, and the turns counted since
 LENGTH_SD_IN = 0.5  # lengths are told differently by every maker
+
+
+def _order(kept: KeptTrial) -> tuple[float, int]:
+    """The order in which trials were logged, of several rigs too."""
+    return instant(kept.at), kept.seq
 
 
 @dataclass(frozen=True)
@@ -70,11 +76,11 @@ class StringBench:
 
         Trials with another string, or before a new one was put on, say nothing of this one.
         """
-        since = self.settling_run[0].seq if self.settling_run else 0
+        began = _order(self.settling_run[0]) if self.settling_run else None
         return [
             (k.trial.twists, self._own(k))
             for k in self._of_this("brace")
-            if k.trial.twists is not None and (k.rig_id is not None or k.seq > since)
+            if k.trial.twists is not None and (began is None or _order(k) > began)
         ]
 
     def _of_this(self, kind: str) -> list[KeptTrial]:
@@ -100,11 +106,9 @@ class StringBench:
         if len(r.on.strings) < 2:
             return None
         mine = [*self._of_this("settling"), *self._of_this("brace")]
-        mine.sort(key=lambda k: (k.day, k.at, k.seq))
+        mine.sort(key=_order)
         every = standing(self.trials, "settling") + standing(self.trials, "brace")
-        latest = max(
-            (k for k in every if k.rig_id is None), key=lambda k: (k.day, k.seq), default=None
-        )
+        latest = max((k for k in every if k.rig_id is None), key=_order, default=None)
         if mine and latest is mine[-1]:
             return None
         length = r.string.length_in

@@ -14,12 +14,14 @@ from lyrandis.core.arrow.build import Build
 from lyrandis.core.arrow.window import SpineWindow
 from lyrandis.core.assembly import Step, steps_for
 from lyrandis.core.bench import Bench
+from lyrandis.core.conditions import to_release
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said
 from lyrandis.core.fit.draw_history import DrawHistory
 from lyrandis.core.fit.draw_length import DrawLines, draw_lines
 from lyrandis.core.fit.hold import Hold
 from lyrandis.core.fit.limbs import BoltTurn, LimbPair
+from lyrandis.core.inspection import PlaceId
 from lyrandis.core.parts import Rig
 from lyrandis.core.stations import RailNote, StationView, notes, views
 from lyrandis.core.stations.parts_stop import part_stops
@@ -45,7 +47,7 @@ from lyrandis.desk.shown.string import SettlingView, TurnsSeen, settling_view, t
 class BenchView(BaseModel):
     """A rig with its rail and tally, the stations asked for, and the parts these show.
 
-    stop : why a part of it must not be shot.
+    stop : why a part of it must not be shot; to_release : what was found that only a word frees
     A part is None where it was not asked for, where there is none of it, and where the models
     refuse the rig: then the station says why.
     """
@@ -58,6 +60,7 @@ class BenchView(BaseModel):
     stations: list[StationView]
     takedown_recurve: bool
     stop: Said | None
+    to_release: list[PlaceId]
     draw_lines: DrawLines
     force_draw: ForceDrawView | None = None
     bow_length: BowLengthView | None = None
@@ -137,6 +140,7 @@ def bench_view(b: Bench, parts: Collection[StationId] | None = None) -> BenchVie
         stations=views(b, parts),
         takedown_recurve=b.rig.bow.is_takedown_recurve,
         stop=next((f.said for f in part_stops(b)), None),
+        to_release=list(to_release(b.stopped)),
         draw_lines=draw_lines(b.rig.archer, b.rig.bow),
         **{name: _part(name, b) for name in shown},
     )

@@ -38,10 +38,11 @@ class CurveView:
 
 @dataclass(frozen=True)
 class ForceDrawView:
-    """What the bow pulls, stores and allows."""
+    """What the bow pulls, stores and allows; `heaviest_lbf` on a bad day."""
 
     curve: CurveView
     weight_at_draw_lbf: Estimate
+    heaviest_lbf: float
     true_draw_in: Estimate
     slope_lbf_per_in: float
     stored_energy_ftlb: float
@@ -70,6 +71,7 @@ def force_draw_view(b: Bench, draws_in: list[float] | None = None) -> ForceDrawV
     return ForceDrawView(
         curve=shown,
         weight_at_draw_lbf=b.bow.weight,
+        heaviest_lbf=b.bow.heaviest_lbf,
         true_draw_in=b.archer.true_draw,
         slope_lbf_per_in=curve.slope(draw),
         stored_energy_ftlb=curve.energy_ftlb(draw),

@@ -2012,7 +2012,7 @@ export interface components {
          * BenchView
          * @description A rig with its rail and tally, the stations asked for, and the parts these show.
          *
-         *     stop : why a part of it must not be shot.
+         *     stop : why a part of it must not be shot; to_release : what was found that only a word frees
          *     A part is None where it was not asked for, where there is none of it, and where the models
          *     refuse the rig: then the station says why.
          */
@@ -2046,6 +2046,8 @@ export interface components {
             takedown_recurve: boolean;
             /** Tally */
             tally: components["schemas"]["TallyEntry"][];
+            /** To Release */
+            to_release: ("cracks" | "layers" | "twist" | "tips" | "fades" | "riser" | "string")[];
             /** Turns Seen */
             turns_seen: components["schemas"]["TurnsSeen"][] | null;
             window: components["schemas"]["SpineWindow"] | null;
@@ -3598,7 +3600,7 @@ export interface components {
         };
         /**
          * ForceDrawView
-         * @description What the bow pulls, stores and allows.
+         * @description What the bow pulls, stores and allows; `heaviest_lbf` on a bad day.
          */
         ForceDrawView: {
             curve: components["schemas"]["CurveView"];
@@ -3607,6 +3609,8 @@ export interface components {
             end_in: number;
             /** End Reason */
             end_reason: string;
+            /** Heaviest Lbf */
+            heaviest_lbf: number;
             /** Slope Lbf Per In */
             slope_lbf_per_in: number;
             /** Stack Onset In */

@@ -3,16 +3,15 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import TrialList from './TrialList.svelte';
 
-	/** A coach's word that a child may draw this weight: the only way past the stop. */
+	/** A coach's word that a child may draw this bow, on its heavy side: the only way past the stop. */
 	const bench = useBench();
-	const weight = $derived(bench().bench.force_draw?.weight_at_draw_lbf.value ?? null);
+	const weight = $derived(bench().bench.force_draw?.heaviest_lbf ?? null);
 	let word = $state('');
 
 	async function log(event: Event): Promise<void> {
 		event.preventDefault();
 		if (weight === null) return;
-		const weight_lbf = Math.ceil(weight);
-		const trial = { kind: 'coach' as const, weight_lbf, word, notes: '', day: '' };
+		const trial = { kind: 'coach' as const, weight_lbf: weight, word, notes: '', day: '' };
 		if (await bench().log('weight', trial)) word = '';
 	}
 </script>

@@ -25,17 +25,7 @@
 
 	/** What was found and is not free yet: only somebody's word takes it away. */
 	let word = $state('');
-	const open = $derived.by(() => {
-		const left: PlaceId[] = [];
-		for (const line of bench().kept.trials.toReversed()) {
-			if (line.struck) continue;
-			if (line.trial.kind === 'inspection') left.push(...(line.trial.found ?? []));
-			if (line.trial.kind === 'release')
-				for (const place of line.trial.places)
-					while (left.includes(place)) left.splice(left.indexOf(place), 1);
-		}
-		return [...new Set(left)];
-	});
+	const open = $derived(bench().bench.to_release);
 
 	async function release(event: Event): Promise<void> {
 		event.preventDefault();
