@@ -57,8 +57,12 @@ class ArcherBench:
     @property
     def measured_on(self) -> list[KeptTrial]:
         """The times this archer's draw was measured, by their days."""
+        return self._mine("draw")
+
+    def _mine(self, kind: str) -> list[KeptTrial]:
+        """Trials of a kind that were made with this archer, on whatever rig."""
         mine = self.rig.on.archer
-        return [k for k in standing(self.trials, "draw") if k.rig.on.archer == mine]
+        return [k for k in standing(self.trials, kind) if k.rig.on.archer == mine]
 
     @property
     def measure_again(self) -> str | None:
@@ -86,19 +90,19 @@ class ArcherBench:
                     k.trial.plus_minus_in,
                     len(k.trial.readings_in),
                 )
-                for k in standing(self.trials, "draw")
+                for k in self.measured_on
             ]
         )
 
     def holds(self, weight_lbf: float) -> Hold:
         """What the archer's holds say of a weight at the draw [lb]."""
-        kept = [k.trial for k in standing(self.trials, "hold")]
+        kept = [k.trial for k in self._mine("hold")]
         return hold([Held(t.weight_lbf, t.seconds, t.ended == "pain") for t in kept], weight_lbf)
 
     @property
     def in_pain(self) -> bool:
         """Whether the latest hold, of whatever weight, ended in pain."""
-        held = standing(self.trials, "hold")
+        held = self._mine("hold")
         return bool(held) and held[-1].trial.ended == "pain"
 
     def steps(self, weight_lbf: float) -> list[WeightStep]:

@@ -70,7 +70,7 @@ class Bench:
     @cached_property
     def archer(self) -> ArcherBench:
         """Who draws: how far, and what can be held."""
-        return ArcherBench(self.rig, self.trials, self.now)
+        return ArcherBench(self.rig, self.known, self.now)
 
     @cached_property
     def bow(self) -> BowBench:

@@ -41,7 +41,7 @@ def heavy_for_a_child(b: Bench) -> list[Finding]:
     if b.rig.archer.grown != "child":
         return []
     heavy = b.bow.heaviest_lbf
-    words = [k.trial for k in standing(b.trials, "coach") if k.rig.on.archer == b.rig.on.archer]
+    words = [k.trial for k in standing(b.known, "coach") if k.rig.on.archer == b.rig.on.archer]
     allowed = max((trial.weight_lbf for trial in words), default=CHILD_LBF)
     if heavy <= max(allowed, CHILD_LBF) + _WORD_ROOM_LBF * bool(words):
         return []

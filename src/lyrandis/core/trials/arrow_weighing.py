@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from lyrandis.core.findings import Said, say
-from lyrandis.core.parts import measure
+from lyrandis.core.parts import Slot, measure
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase
 from lyrandis.core.trials.weighing import SCALES, Scale
@@ -17,6 +17,7 @@ class ArrowWeighingTrial(TrialBase):
 
     title: ClassVar[str] = "Arrows weighed"
     station: ClassVar[StationId] = "arrow"
+    speaks_of: ClassVar[tuple[Slot, ...]] = ("arrows",)
     grounds: ClassVar[Mapping[str, float]] = {
         "set": 0, "shaft": 0.03, "gpi": 0.01, "shaft_material": 0, "point": 0.1, "insert": 0.1,
         "arrow_nock": 0.1, "fletching": 0.1,

@@ -11,9 +11,9 @@ from collections.abc import Mapping
 from dataclasses import dataclass
 from typing import Any, ClassVar
 
-from lyrandis.core.dates import Day
+from lyrandis.core.dates import Day, instant
 from lyrandis.core.findings import Said
-from lyrandis.core.parts import Frozen, Rig, Short
+from lyrandis.core.parts import Frozen, On, Rig, Short, Slot
 from lyrandis.core.stops import StationId
 
 Cell = str | int | float | None
@@ -26,11 +26,14 @@ class TrialBase(Frozen):
     station : where it is logged
     grounds : what it was made with, names of route.READS, and how far each may move before the
         trial says so and, of a measurement, no longer holds
+    speaks_of : the slots whose part it tells of, on whatever rig that part is; none: of its own
+        rig alone
     """
 
     title: ClassVar[str]
     station: ClassVar[StationId]
     grounds: ClassVar[Mapping[str, float]]
+    speaks_of: ClassVar[tuple[Slot, ...]] = ()
 
     day: Day = ""
     notes: Short = ""
@@ -64,11 +67,17 @@ class KeptTrial:
         """The day it was made: the archer's word, else the day it was logged."""
         return self.trial.day or self.at[:10]
 
+    def speaks_of(self, on: On) -> bool:
+        """Whether it tells of one of these parts."""
+        there = self.rig.on
+        marks = {mark for slot in self.trial.speaks_of if (mark := getattr(there, slot))}
+        return any(getattr(on, slot) in marks for slot in self.trial.speaks_of)
+
 
 def standing(trials: tuple[KeptTrial, ...], kind: str) -> list[Any]:
-    """The trials of a kind that are not struck out, by the day they were made."""
+    """The trials of a kind that are not struck out, by the day they were made, then as logged."""
     kept = [t for t in trials if t.trial.kind == kind and not t.struck]
-    return sorted(kept, key=lambda t: (t.day, t.seq))
+    return sorted(kept, key=lambda t: (t.day, instant(t.at), t.seq))
 
 
 def listed(numbers: tuple[float, ...]) -> str:

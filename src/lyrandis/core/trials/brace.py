@@ -9,7 +9,7 @@ import numpy as np
 from pydantic import Field
 
 from lyrandis.core.findings import Said, say
-from lyrandis.core.parts import BraceReference, measure
+from lyrandis.core.parts import BraceReference, Slot, measure
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase, listed
 
@@ -21,6 +21,7 @@ class BraceTrial(TrialBase):
 
     title: ClassVar[str] = "Brace trials"
     station: ClassVar[StationId] = "brace"
+    speaks_of: ClassVar[tuple[Slot, ...]] = ("string",)
     grounds: ClassVar[Mapping[str, float]] = {
         "bow": 0, "riser": 0, "limbs": 0, "string": 0, "set": 0, "fibre": 0, "strands": 0,
         "string_length": 0, "arrow_mass": 0,

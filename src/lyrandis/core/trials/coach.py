@@ -8,7 +8,7 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from lyrandis.core.findings import Said, say
-from lyrandis.core.parts import measure
+from lyrandis.core.parts import Slot, measure
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase
 from lyrandis.core.trials.release import Who
@@ -19,6 +19,7 @@ class CoachTrial(TrialBase):
 
     title: ClassVar[str] = "Coach's words"
     station: ClassVar[StationId] = "weight"
+    speaks_of: ClassVar[tuple[Slot, ...]] = ("archer",)
     grounds: ClassVar[Mapping[str, float]] = {"archer": 0}  # the weight stands in the trial itself
 
     kind: Literal["coach"] = "coach"

@@ -9,7 +9,7 @@ from pydantic import Field
 
 from lyrandis.core.findings import Said, say
 from lyrandis.core.fit.draw_length import Convention
-from lyrandis.core.parts import DrawMethod, measure
+from lyrandis.core.parts import DrawMethod, Slot, measure
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase, listed
 
@@ -21,6 +21,7 @@ class DrawTrial(TrialBase):
 
     title: ClassVar[str] = "Draws"
     station: ClassVar[StationId] = "draw"
+    speaks_of: ClassVar[tuple[Slot, ...]] = ("archer",)
     grounds: ClassVar[Mapping[str, float]] = {"archer": 0, "release": 0}
 
     kind: Literal["draw"] = "draw"

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from lyrandis.core.findings import Said, say
-from lyrandis.core.parts import measure
+from lyrandis.core.parts import Slot, measure
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase
 
@@ -19,6 +19,7 @@ class HoldTrial(TrialBase):
 
     title: ClassVar[str] = "Holds"
     station: ClassVar[StationId] = "weight"
+    speaks_of: ClassVar[tuple[Slot, ...]] = ("archer",)
     grounds: ClassVar[Mapping[str, float]] = {"archer": 0}
 
     kind: Literal["hold"] = "hold"

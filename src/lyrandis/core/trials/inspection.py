@@ -9,6 +9,7 @@ from pydantic import Field
 
 from lyrandis.core.findings import Said, say
 from lyrandis.core.inspection import PLACES, PlaceId
+from lyrandis.core.parts import Slot
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase
 
@@ -18,6 +19,7 @@ class InspectionTrial(TrialBase):
 
     title: ClassVar[str] = "Look-overs"
     station: ClassVar[StationId] = "bow-length"
+    speaks_of: ClassVar[tuple[Slot, ...]] = ("bow", "riser", "upper_limb", "lower_limb", "string")
     grounds: ClassVar[Mapping[str, float]] = {
         "bow": 0, "riser": 0, "limbs": 0, "form": 0, "length": 0,
     }  # fmt: skip

@@ -9,6 +9,7 @@ from pydantic import Field, StringConstraints
 
 from lyrandis.core.findings import Said, say
 from lyrandis.core.inspection import PLACES, PlaceId
+from lyrandis.core.parts import Slot
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase
 
@@ -20,6 +21,7 @@ class ReleaseTrial(TrialBase):
 
     title: ClassVar[str] = "Releases"
     station: ClassVar[StationId] = "bow-length"
+    speaks_of: ClassVar[tuple[Slot, ...]] = ("bow", "riser", "upper_limb", "lower_limb", "string")
     grounds: ClassVar[Mapping[str, float]] = {"bow": 0, "riser": 0, "limbs": 0, "string": 0}
 
     kind: Literal["release"] = "release"

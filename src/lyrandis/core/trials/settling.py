@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from lyrandis.core.findings import Said, say
-from lyrandis.core.parts import BraceReference, measure
+from lyrandis.core.parts import BraceReference, Slot, measure
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase
 
@@ -16,6 +16,7 @@ class SettlingTrial(TrialBase):
 
     title: ClassVar[str] = "New strings"
     station: ClassVar[StationId] = "string"
+    speaks_of: ClassVar[tuple[Slot, ...]] = ("string",)
     grounds: ClassVar[Mapping[str, float]] = {
         "string": 0,
         "fibre": 0,

@@ -6,7 +6,7 @@ from collections.abc import Mapping
 from typing import ClassVar, Literal
 
 from lyrandis.core.findings import Said, say
-from lyrandis.core.parts import measure
+from lyrandis.core.parts import Slot, measure
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase
 from lyrandis.core.trials.weighing import SCALES, Scale
@@ -17,6 +17,7 @@ class StringWeighingTrial(TrialBase):
 
     title: ClassVar[str] = "Strings weighed"
     station: ClassVar[StationId] = "string"
+    speaks_of: ClassVar[tuple[Slot, ...]] = ("string",)
     grounds: ClassVar[Mapping[str, float]] = {
         "string": 0, "fibre": 0, "strands": 0, "string_length": 0.03,
     }  # fmt: skip

@@ -8,7 +8,7 @@ from typing import ClassVar, Literal
 from pydantic import Field
 
 from lyrandis.core.findings import Said, say
-from lyrandis.core.parts import Reading
+from lyrandis.core.parts import Reading, Slot
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase
 
@@ -27,6 +27,7 @@ class WeighingTrial(TrialBase):
 
     title: ClassVar[str] = "Weighings"
     station: ClassVar[StationId] = "weight"
+    speaks_of: ClassVar[tuple[Slot, ...]] = ("bow", "riser", "upper_limb", "lower_limb")
     grounds: ClassVar[Mapping[str, float]] = {
         "bow": 0, "riser": 0, "limbs": 0, "upper_turns": TURN, "lower_turns": TURN, "form": 0,
         "length": 0.24, "riser_length": 0.24, "fibre": 0, "brace": BRACE_WITHIN_IN,

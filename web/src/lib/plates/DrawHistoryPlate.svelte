@@ -52,7 +52,7 @@
 				places={ticks.map((t) => t.getTime())}
 				says={(time) => short(new Date(time))}
 			/>
-			{#each points as p (p.seq)}
+			{#each points as p, i (i)}
 				<Spot
 					{at}
 					x={day(p.day).getTime()}
