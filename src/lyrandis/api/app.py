@@ -13,6 +13,7 @@ import lyrandis
 from lyrandis.api import (
     compute,
     data,
+    fitting,
     jobs,
     listening,
     pages,
@@ -79,7 +80,7 @@ def create_app(
     app.state.jobs = Jobs()
     app.state.preferences = PreferenceStore(engine)
     problems.install(app)
-    modules = (reference, compute, strings, rigs, parts, scale, listening, data, jobs)
+    modules = (reference, compute, strings, rigs, parts, fitting, scale, listening, data, jobs)
     routers = [module.router for module in modules]
     for router in routers:
         app.include_router(router)

@@ -9,17 +9,16 @@ from typing import Annotated, Any
 
 from fastapi import APIRouter, File, Path, Query, Request, UploadFile
 from fastapi.sse import EventSourceResponse, ServerSentEvent
-from pydantic import BaseModel, Field, TypeAdapter
+from pydantic import Field, TypeAdapter
 
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk
 from lyrandis.api.data import putting_back
 from lyrandis.api.listening import Marks, Second, listening
-from lyrandis.api.long import AllJobs
+from lyrandis.api.long import AllJobs, JobView, job_view
 from lyrandis.api.problems import PROBLEM_RESPONSES, problem_of
 from lyrandis.api.rigs import Body, taking_in
 from lyrandis.api.scale import pulling
-from lyrandis.jobs import Job, State
 
 router = APIRouter(
     prefix="/api/jobs", tags=["jobs"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
@@ -28,22 +27,10 @@ JobId = Annotated[int, Path(ge=1, le=2**53 - 1, description="Number of a job.")]
 _LOOK_EVERY_S = 0.03
 
 
-class JobView(BaseModel):
-    """A job: its number, what it is, and how it stands."""
-
-    id: int
-    kind: str
-    state: State
-
-
-def _view(job: Job) -> JobView:
-    return JobView(id=job.id, kind=job.kind, state=job.state)
-
-
 @router.post("/import", status_code=202)
 def begin_import(file: Annotated[UploadFile, File()], desk: AtDesk, jobs: AllJobs) -> JobView:
     """Begin to take in a rig file; its result is the rig."""
-    return _view(taking_in(jobs, desk, file))
+    return job_view(taking_in(jobs, desk, file))
 
 
 @router.post("/sound", status_code=202)
@@ -54,7 +41,7 @@ def begin_listening(
     added_s: Annotated[list[Second], Query(max_length=60)] = [],  # noqa: B006 (never changed)
 ) -> JobView:
     """Begin to listen to a recording; the same recording is listened to once."""
-    return _view(listening(jobs, file, added_s, mine_s))
+    return job_view(listening(jobs, file, added_s, mine_s))
 
 
 @router.post("/restore", status_code=202)
@@ -62,7 +49,7 @@ def begin_restore(
     request: Request, file: Annotated[UploadFile, File()], desk: AtDesk, jobs: AllJobs
 ) -> JobView:
     """Begin to put a backup in the place of the data; its result is a look over it."""
-    return _view(putting_back(jobs, request.app.state.folder, desk, file))
+    return job_view(putting_back(jobs, request.app.state.folder, desk, file))
 
 
 class PullIn(Body):
@@ -78,13 +65,13 @@ class PullIn(Body):
 def begin_pull(body: PullIn, desk: AtDesk, jobs: AllJobs) -> JobView:
     """Begin a pull of the simulated scale; it tells each reading, nothing is kept."""
     rig = desk.get(body.rig).present.rig
-    return _view(pulling(jobs, rig, body.seed, body.again, body.pace))
+    return job_view(pulling(jobs, rig, body.seed, body.again, body.pace))
 
 
 @router.get("/{id}")
 def look(id: JobId, jobs: AllJobs) -> JobView:
     """How a job stands."""
-    return _view(jobs.get(id))
+    return job_view(jobs.get(id))
 
 
 @router.delete("/{id}")
@@ -92,7 +79,7 @@ def stop(id: JobId, jobs: AllJobs) -> JobView:
     """Leave a job; where nobody else asked for the same it stops, and does no more."""
     job = jobs.get(id)
     job.leave()
-    return _view(job)
+    return job_view(job)
 
 
 def _text(result: Any) -> str:

@@ -14,8 +14,9 @@ from typing import IO, Annotated, Any
 
 from fastapi import Depends, Request, UploadFile
 from fastapi.concurrency import run_in_threadpool
+from pydantic import BaseModel
 
-from lyrandis.jobs import Job, Jobs
+from lyrandis.jobs import Job, Jobs, State
 
 _LOOK_EVERY_S = 0.2
 
@@ -30,6 +31,19 @@ def _jobs(request: Request) -> Jobs:
 
 
 AllJobs = Annotated[Jobs, Depends(_jobs)]
+
+
+class JobView(BaseModel):
+    """A job: its number, what it is, and how it stands."""
+
+    id: int
+    kind: str
+    state: State
+
+
+def job_view(job: Job) -> JobView:
+    """A job as it is told."""
+    return JobView(id=job.id, kind=job.kind, state=job.state)
 
 
 def own(file: UploadFile) -> IO[bytes]:

@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
-from fastapi import APIRouter, File, Path, Response, UploadFile
+from fastapi import APIRouter, File, Path, Query, Response, UploadFile
 from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.bodies import CheckedRoute
@@ -50,12 +50,16 @@ def create_part(body: Part, desk: AtDesk) -> PartView:
 
 
 @router.get("/parts/lent.ics", response_class=Response, responses=answers("text/calendar"))
-def lent(desk: AtDesk) -> Response:
+def lent(
+    desk: AtDesk,
+    mark: Annotated[
+        list[str] | None, Query(max_length=200, description="Only these parts.")
+    ] = None,
+) -> Response:
     """The days on which lent parts are due back, as iCalendar."""
+    parts = [kept for kept in desk.rack.all() if mark is None or kept.mark in mark]
     headers = {"Content-Disposition": 'attachment; filename="lent.ics"'}
-    return Response(
-        lent_calendar(desk.rack.all(), now()), media_type="text/calendar", headers=headers
-    )
+    return Response(lent_calendar(parts, now()), media_type="text/calendar", headers=headers)
 
 
 @router.get("/parts/{mark}")

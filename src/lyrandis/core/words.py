@@ -5,6 +5,12 @@ from __future__ import annotations
 from typing import Any
 
 NOT_SET = "not set"
+CUT_FOR = {
+    "right": "the right hand",
+    "left": "the left hand",
+    "both": "either hand",
+    "unknown": "not said",
+}
 # By the setting's dotted path; yes and no are their own words.
 WORDS: dict[str, dict[str, str]] = {
     "use": {
@@ -72,6 +78,8 @@ WORDS: dict[str, dict[str, str]] = {
         "two_makers": "of two makers",
     },
     "limb.which": {"upper": "top limb", "lower": "bottom limb", "unknown": "not said"},
+    "bow.cut_for": CUT_FOR,
+    "riser.cut_for": CUT_FOR,
     "keeping.state": {
         "in_use": "in use",
         "lent": "lent",

@@ -89,12 +89,13 @@ class _Logbook:
             trial,
         )
 
-    def named(self, names: Mapping[Slot, str]) -> None:
-        """Call the rig's parts by their names."""
+    def named(self, names: Mapping[Slot, str], cut_for: str | None = None) -> None:
+        """Call the rig's parts by their names; `cut_for` says for which hand the bow is made."""
         at = self.at.isoformat(timespec="seconds")
         for slot, name in names.items():
             part = self.kept.parts[slot]
-            self.store.rack.change(part.mark, part.seq, {"name": name}, at=at)
+            hand = {"of.cut_for": cut_for} if cut_for and slot in ("bow", "riser") else {}
+            self.store.rack.change(part.mark, part.seq, {"name": name} | hand, at=at)
         self.kept = self.store.get(self.kept.id)
 
     def put_on(self, slot: Slot, part: Part | str, why: str, days: float = 0.02) -> None:
@@ -184,7 +185,7 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
         "riser": "Alder riser, 25 in", "upper_limb": "Medium 34, upper",
         "lower_limb": "Medium 34, lower", "string": "Polyester, came with the bow",
         "arrows": "Field set",
-    })  # fmt: skip
+    }, "right")  # fmt: skip
     log.put_on(
         "string",
         Part(
@@ -282,7 +283,7 @@ def _woodland(store: RigStore, rng: np.random.Generator) -> None:
     log.keep("string", {"string.strands": 14, "string.length_in": 59, "string.twists": 30})
     log.named({
         "bow": "Ash and walnut, 62 in", "string": "Flax-brown polyester", "arrows": "Spruce set",
-    })  # fmt: skip
+    }, "left")  # fmt: skip
     log.keep("brace", {"bow.brace_height_in": 7.25}, "inside the maker's range", days=1)
     for brace, turns, level, feel in (
         (7.25, 30, 62.6, 3), (7.0, 18, 65.4, 2), (7.375, 35, 61.2, 4),
@@ -331,7 +332,9 @@ def _static_tip(store: RigStore) -> None:
         ),
     )  # fmt: skip
     log = _Logbook(store, rig, 40)
-    log.named({"bow": "Horn-tip, 60 in", "string": "Its bowyer's string", "arrows": "Cane set"})
+    log.named(
+        {"bow": "Horn-tip, 60 in", "string": "Its bowyer's string", "arrows": "Cane set"}, "both"
+    )
     log.keep("draw", {"archer.draw_length_in": 28.5}, "tape only so far")
     for hours, brace, days in ((0.0, 6.875, 0.1), (3.0, 6.625, 0.125)):
         log.keep("string", {}, trial=SettlingTrial(hours=hours, brace_height_in=brace), days=days)
@@ -348,7 +351,7 @@ def _rack(store: RigStore) -> None:
     ):
         store.rack.make(Part(name=name, of=of), at)
     light = BowPart(form="longbow", length_in=58, marked_weight_lbf=18, marked_draw_in=24,
-                    side_plate="leather", centre_cut_mm=-3)  # fmt: skip
+                    side_plate="leather", centre_cut_mm=-3, cut_for="both")  # fmt: skip
     lent = store.rack.make(Part(name="Club longbow, light", of=light), at)
     store.rack.change(
         lent.mark,
@@ -361,8 +364,10 @@ def _rack(store: RigStore) -> None:
         (_FIRST_DAY + timedelta(days=31)).isoformat(timespec="seconds"),
     )  # fmt: skip
     hybrid = BowPart(form="hybrid", length_in=64, marked_weight_lbf=32, side_plate="leather",
-                     centre_cut_mm=-1, maker_max_draw_in=29.5)  # fmt: skip
+                     centre_cut_mm=-1, maker_max_draw_in=29.5, cut_for="right")  # fmt: skip
     store.rack.make(Part(name="Club bow, reflex–deflex", of=hybrid), at)
+    string = StringPart(strands=12, length_in=61, twists=20, build="two_bundle")
+    store.rack.make(Part(name="Club polyester, 61 in", of=string), at)
 
 
 def load(store: RigStore) -> None:

@@ -87,7 +87,7 @@ class Reached(Shown):
     due: list[str]
 
 
-class _Rack:
+class Rack:
     """Everything the rack asks of the store, once."""
 
     def __init__(self, desk: Desk, today: str) -> None:
@@ -103,6 +103,7 @@ class _Rack:
         self.stopped = stopped_by(self.looks)
 
     def rigs_of(self, mark: str) -> list[OnRig]:
+        """The rigs that a part is or was on, the latest first."""
         return [
             OnRig(
                 rig_id=u.rig_id,
@@ -116,6 +117,7 @@ class _Rack:
         ]
 
     def looked(self, mark: str) -> str | None:
+        """The day on which a part was last looked over."""
         days = [
             t.day
             for t in self.looks
@@ -123,7 +125,12 @@ class _Rack:
         ]
         return max(days, default=None)
 
+    def stop_of(self, kept: KeptPart) -> Said | None:
+        """Why a part must not be shot."""
+        return _stop(kept.part, self.stopped.get(kept.mark))
+
     def line(self, kept: KeptPart) -> PartLine:
+        """A part as the rack shows it."""
         part, mark = kept.part, kept.mark
         looked = self.looked(mark)
         return PartLine(
@@ -134,7 +141,7 @@ class _Rack:
             what=described(part),
             state=part.keeping.state,
             kept=kept_said(part.keeping),
-            stop=_stop(part, self.stopped.get(mark)),
+            stop=self.stop_of(kept),
             looked=looked,
             due=_due(part, looked, bool(self.uses.get(mark)), self.today),
             size_in=size_in(part),
@@ -165,14 +172,14 @@ def _due(part: Part, looked: str | None, used: bool, today: str) -> list[Said]:
 
 def rack_lines(desk: Desk, today: str) -> list[PartLine]:
     """Every part, the oldest first."""
-    rack = _Rack(desk, today)
+    rack = Rack(desk, today)
     return [rack.line(kept) for kept in desk.rack.all()]
 
 
 def part_view(desk: Desk, mark: str, today: str) -> PartView:
     """A part with its story; raises MissingError."""
     kept = desk.rack.get(mark)
-    rack = _Rack(desk, today)
+    rack = Rack(desk, today)
     entries = desk.rack.story(mark)
     found = story_fates(entries)
     lines = [

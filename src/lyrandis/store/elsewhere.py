@@ -15,7 +15,7 @@ _MOST = 60  # of one other rig
 
 
 def trials_elsewhere(connection: Connection, id: int, on: On) -> tuple[KeptTrial, ...]:
-    """Trials of other rigs that tell of one of these parts, among the latest of each rig; every look-over.
+    """Trials of other rigs that tell of one of these parts: the latest, and every look-over.
 
     Parameters
     ----------

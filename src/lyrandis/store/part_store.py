@@ -9,11 +9,11 @@ from typing import Any, Protocol
 from sqlalchemy import Connection, Engine
 
 from lyrandis.core.history import Change, Fate
-from lyrandis.core.parts import Part
+from lyrandis.core.parts import Keeping, Part
 from lyrandis.core.trials import KeptTrial
 from lyrandis.store import rack, together
 from lyrandis.store.database import writing
-from lyrandis.store.elsewhere import all_looks
+from lyrandis.store.elsewhere import all_looks, trials_of_parts
 from lyrandis.store.errors import ConflictError, MissingError, NothingError
 from lyrandis.store.kept import Kept
 from lyrandis.store.rack import KeptPart, PartEntry, Use
@@ -93,6 +93,11 @@ class PartStore:
         with self.engine.connect() as connection:
             return all_looks(connection)
 
+    def trials_of_parts(self) -> list[KeptTrial]:
+        """Trials of every rig that tell of a part on whatever rig it is."""
+        with self.engine.connect() as connection:
+            return trials_of_parts(connection)
+
     def put_ons(self, mark: str) -> list[tuple[str, int]]:
         """When a part was put on which rig, in order."""
         with self.engine.connect() as connection:
@@ -141,6 +146,31 @@ class PartStore:
         """
         return self._change(mark, seq, lambda _: wanted, why, at, "adjust")
 
+    def keep_all(self, seqs: Mapping[str, int], keeping: Keeping | None) -> None:
+        """Lend several parts, or take them back, as one act; raises as `change` does."""
+        with writing(self.engine) as connection:
+            self.keeping(seqs, keeping)(connection)
+
+    def keeping(
+        self, seqs: Mapping[str, int], keeping: Keeping | None
+    ) -> Callable[[Connection], None]:
+        """The same, to be done along with something else.
+
+        Parameters
+        ----------
+        seqs : by mark the latest line of a part's story that the caller has seen
+        keeping : where the parts are from now on; None: where they were
+        """
+
+        def along(connection: Connection) -> None:
+            for mark, seq in seqs.items():
+                kept = _seen(connection, mark, seq)
+                wanted = {} if keeping is None else _keeping_changes(keeping)
+                after, _ = rack.write(connection, mark, wanted, now_utc())
+                together.refuse_second_life(kept.part, after.part)
+
+        return along
+
     def undo(self, mark: str, seq: int) -> KeptPart:
         """Take back the latest change of a part, on every rig it is on; raises NothingError."""
         return self._change(mark, seq, lambda c: _step(c, mark, "stands"), "", None, "undo")
@@ -154,14 +184,7 @@ class PartStore:
     ) -> KeptPart:
         made_at = at or now_utc()
         with writing(self.engine) as connection:
-            kept = rack.parts(connection, (mark,)).get(mark)
-            if kept is None:
-                raise MissingError("There is no such part.")
-            if kept.seq != seq:
-                raise ConflictError(
-                    "Someone changed this part meanwhile. Nothing was overwritten: look at it "
-                    "again."
-                )
+            kept = _seen(connection, mark, seq)
             after, changes = rack.write(
                 connection, mark, wanted(connection), made_at, why, None, kind
             )
@@ -169,6 +192,23 @@ class PartStore:
             for other in together.spread(connection, after, changes, made_at, why, None):
                 self.may_keep(other)
         return after
+
+
+def _seen(connection: Connection, mark: str, seq: int) -> KeptPart:
+    """A part as the caller has seen it; raises MissingError, ConflictError."""
+    kept = rack.parts(connection, (mark,)).get(mark)
+    if kept is None:
+        raise MissingError("There is no such part.")
+    if kept.seq != seq:
+        raise ConflictError(
+            f"Someone changed {kept.part.name} meanwhile. Nothing was overwritten: look at it "
+            "again."
+        )
+    return kept
+
+
+def _keeping_changes(keeping: Keeping) -> dict[str, Any]:
+    return {f"keeping.{name}": value for name, value in keeping.model_dump().items()}
 
 
 def _step(connection: Connection, mark: str, fate: Fate) -> dict[str, Any]:

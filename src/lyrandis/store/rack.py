@@ -214,7 +214,7 @@ def _like(part: Part | None, wanted: Part) -> bool:
         return False
     if part.kind == "archer" and part.name != wanted.name:
         return False
-    own = {"shafts", "which", "marked_riser_in"}
+    own = {"shafts", "which", "marked_riser_in", "cut_for"}
     return part.of.model_dump(exclude=own) == wanted.of.model_dump(exclude=own)
 
 

@@ -161,6 +161,7 @@ class RigStore:
         entries: Sequence[Entry] = (),
         created_at: str | None = None,
         brought: Mapping[str, Part] | None = None,
+        along: Callable[[Connection], None] = lambda _: None,
     ) -> Kept:
         """Keep a new rig, with the history and the parts it may bring.
 
@@ -168,6 +169,7 @@ class RigStore:
         ----------
         brought : parts by their marks, out of a rig's file: those that are known here are taken
             as they are here; None for a rig that is written anew
+        along : what else belongs to the same act
         """
         at = created_at or now_utc()
         heads = [(e.seq, e.kind) for e in entries]
@@ -186,6 +188,7 @@ class RigStore:
                 derived = derive(rig, heads, entries, at)
             id = self._insert(connection, rig.model_dump(mode="json"), at, entries, derived)
             made = together.refreshed(connection, id, now_utc())
+            along(connection)
             self.may_keep(made, None, entries)
             return made
 

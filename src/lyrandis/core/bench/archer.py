@@ -15,7 +15,7 @@ from lyrandis.core.fit.draw_history import (
     draw_point,
 )
 from lyrandis.core.fit.draw_length import true_draw_in
-from lyrandis.core.fit.hold import Held, Hold, hold
+from lyrandis.core.fit.hold import Held, Hold, Strength, hold, strength
 from lyrandis.core.fit.step_up import WeightStep, weight_steps
 from lyrandis.core.parts import Rig
 from lyrandis.core.trials import KeptTrial, standing
@@ -96,8 +96,17 @@ class ArcherBench:
 
     def holds(self, weight_lbf: float) -> Hold:
         """What the archer's holds say of a weight at the draw [lb]."""
+        return hold(self._held, weight_lbf)
+
+    @property
+    def strength(self) -> Strength:
+        """What all holds come to."""
+        return strength(self._held)
+
+    @property
+    def _held(self) -> list[Held]:
         kept = [k.trial for k in self._mine("hold")]
-        return hold([Held(t.weight_lbf, t.seconds, t.ended == "pain") for t in kept], weight_lbf)
+        return [Held(t.weight_lbf, t.seconds, t.ended == "pain") for t in kept]
 
     @property
     def in_pain(self) -> bool:

@@ -102,16 +102,26 @@ class StringBench:
 
         What it gave before on this bow, at its turns now; else by its length.
         """
-        r = self.rig
-        if len(r.on.strings) < 2:
+        if len(self.rig.on.strings) < 2:
             return None
-        mine = [*self._of_this("settling"), *self._of_this("brace")]
-        mine.sort(key=_order)
         every = standing(self.trials, "settling") + standing(self.trials, "brace")
         latest = max((k for k in every if k.rig_id is None), key=_order, default=None)
-        if mine and latest is mine[-1]:
+        if latest is not None and self._braced and latest is self._braced[-1]:
             return None
-        length = r.string.length_in
+        return self.expected
+
+    @cached_property
+    def _braced(self) -> list[KeptTrial]:
+        """The times this string was measured on this bow, in order."""
+        return sorted([*self._of_this("settling"), *self._of_this("brace")], key=_order)
+
+    @property
+    def expected(self) -> NewBrace | None:
+        """The brace this string should give: by what it gave on this bow before, else its length.
+
+        None where neither is known.
+        """
+        r, mine, length = self.rig, self._braced, self.rig.string.length_in
         if mine:
             last = mine[-1]
             turns, now = last.rig.string.twists, r.string.twists

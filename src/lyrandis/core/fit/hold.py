@@ -59,15 +59,36 @@ def _same(a_lbf: float, b_lbf: float) -> bool:
     return abs(a_lbf / b_lbf - 1) <= _SAME_WEIGHT + 1e-9
 
 
+@dataclass(frozen=True)
+class Strength:
+    """What all holds come to [lb]: the most that was held, and the least that was too much."""
+
+    lasting_lbf: float | None
+    too_much_lbf: float | None
+
+
+def strength(tests: Sequence[Held]) -> Strength:
+    """How much an archer can hold, by every hold at every weight; the latest of each counts.
+
+    >>> strength([Held(30, 12, False)] * 3 + [Held(40, 4, False)])
+    Strength(lasting_lbf=30, too_much_lbf=40)
+    """
+    lasting = too_much = None
+    for weight in sorted({round(t.weight_lbf, 1) for t in tests}):
+        same = [t for t in tests if _same(t.weight_lbf, weight)]
+        verdict = judge([t.seconds for t in same], same[-1].pain)
+        if verdict == "held":
+            lasting = weight
+        elif verdict in ("too_heavy", "pain") and too_much is None:
+            too_much = weight
+    return Strength(lasting, too_much)
+
+
 def hold(tests: Sequence[Held], weight_lbf: float) -> Hold:
     """What the archer's holds say of a weight at the draw [lb]; holds within 5 % of it count."""
     near = [t for t in tests if _same(t.weight_lbf, weight_lbf)]
     times = [t.seconds for t in near]
     pain = bool(near) and near[-1].pain
-    lasting = None
-    for weight in sorted({round(t.weight_lbf, 1) for t in tests}):
-        same = [t for t in tests if _same(t.weight_lbf, weight)]
-        if judge([t.seconds for t in same], same[-1].pain) == "held":
-            lasting = weight
+    lasting = strength(tests).lasting_lbf
     median = float(np.median(times[-WANTED:])) if times else None
     return Hold(judge(times, pain), len(times), median, lasting)

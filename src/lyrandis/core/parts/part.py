@@ -29,6 +29,7 @@ from lyrandis.core.parts.string import Stringed
 
 KeepingState = Literal["in_use", "lent", "put_away", "condemned"]
 Which = Literal["upper", "lower", "unknown"]
+CutFor = Literal["right", "left", "both", "unknown"]
 ShaftState = Literal["whole", "put_by", "broken", "lost"]
 USUAL_RISER_IN = 25  # limbs of the common fitting are marked on it
 
@@ -60,14 +61,25 @@ class ArcherPart(Drawing):
     kind: Literal["archer"] = "archer"
 
 
-class BowPart(Built):
+class ForAHand(Frozen):
+    """What has a side for the arrow, and so a hand that it is made for."""
+
+    cut_for: CutFor = choice(
+        "unknown",
+        "Made for",
+        "Whose finger archers' hand its shelf or rest is for: right means that the arrow lies on "
+        "the left. A thumb archer wants the other.",
+    )
+
+
+class BowPart(Built, ForAHand):
     """A bow in one piece."""
 
     kind: Literal["bow"] = "bow"
     takedown: Literal[False] = False
 
 
-class RiserPart(Frozen):
+class RiserPart(ForAHand):
     """A takedown's riser."""
 
     kind: Literal["riser"] = "riser"

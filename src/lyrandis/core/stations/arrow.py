@@ -38,11 +38,11 @@ def tell(b: Bench) -> Answer:
         gpp=("gpp", shot.grains_per_pound),
         speed=("speed", shot.speed_fps),
     )
-    spine = b.arrow.window.spine_28in
-    if spine is None:
+    suits = b.arrow.window.spine_28in
+    if suits is None:
         answer = answer.around("", "; no spine can be computed for it.")
     else:
-        near = say("; a static spine near {spine} should leave cleanly.", spine=("spine", spine))
+        near = say("; a static spine near {spine} should leave cleanly.", spine=("spine", suits))
         answer = joined(answer, near)
     return Answer(
         answer,
@@ -50,7 +50,7 @@ def tell(b: Bench) -> Answer:
             floor(b),
             *short_of_the_draw(b),
             *recall(b, "arrow.weighed_gr"),
-            _spine(b),
+            spine(b),
             *both(b),
             _balance(b),
             _kept(b),
@@ -201,8 +201,9 @@ def stiffer_and_heavier(b: Bench, need: float) -> tuple[Action, ...]:
     return ()
 
 
-def _spine(b: Bench) -> Finding:
-    w, spine = b.arrow.window, b.rig.arrow.static_spine
+def spine(b: Bench) -> Finding:
+    """Where the shaft's spine lies in the window, or what practice begins with."""
+    w, printed = b.arrow.window, b.rig.arrow.static_spine
     if w.spine_28in is None or w.low is None or w.high is None:
         return _no_window(b)
     why = say(
@@ -214,22 +215,22 @@ def _spine(b: Bench) -> Finding:
         why = joined(why, reason, "; wider here because ")
     why = why.around("", ". What the arrow does at three and seven paces decides.")
     band = {"low": ("spine", w.low), "high": ("spine", w.high)}
-    if w.low <= spine <= w.high:
+    if w.low <= printed <= w.high:
         return fine(
             said=say(
                 "Spine {spine} lies in the window of {low} to {high}.",
-                spine=("spine", spine),
+                spine=("spine", printed),
                 **band,
             ),
             why=why,
             told="model",
         )
-    stiff = spine < w.low
+    stiff = printed < w.low
     return mind(
         said=say(
             f"Spine {{spine}} looks {'stiff' if stiff else 'weak'} for this bow: the window is "
             "{low} to {high}.",
-            spine=("spine", spine),
+            spine=("spine", printed),
             **band,
         ),
         why=why,

@@ -24,23 +24,23 @@ def tell(b: Bench) -> Answer:
     bow, onset = b.rig.bow, b.bow.onset_in
     length = ("bow_length", bow.length_in)
     yours, values = your_draw(b)
-    angle = ("angle", b.bow.angle_deg)
+    stands = ("angle", b.bow.angle_deg)
     if onset is None:
         answer = say(
             f"A {{length}} bow draws your {yours} at a {{angle}} string angle and does not stack.",
-            length=length, angle=angle, **values,
+            length=length, angle=stands, **values,
         )  # fmt: skip
     else:
         left = onset - b.archer.true_draw.value
         answer = say(
             f"A {{length}} bow draws your {yours} at a {{angle}} string angle and starts to stack "
             f"{{reserve}} {'beyond' if left >= 0 else 'before'} your draw.",
-            length=length, angle=angle, **values, reserve=("draw", abs(left)),
+            length=length, angle=stands, **values, reserve=("draw", abs(left)),
         )  # fmt: skip
     findings = [
         *_verdict(b),
         *reserve(b),
-        *_angle(b),
+        *angle(b),
         *inspection_findings(b),
         *_too_long(b),
         *_inch_more(b),
@@ -144,12 +144,13 @@ def _use(b: Bench) -> str:
     }[b.rig.use]
 
 
-def _angle(b: Bench) -> list[Finding]:
+def angle(b: Bench) -> list[Finding]:
+    """Whether the string stands open enough at the arrow nock for the release."""
     limit = b.fit.angle_limit_deg
     if limit is None:
         return []
     release = word("archer.release", b.rig.archer.release)
-    angle = ("angle", b.bow.angle_deg)
+    stands = ("angle", b.bow.angle_deg)
     why = say(
         f"The archer's limit for {release} is {{limit}} in this model's own angle. A sharper "
         "string pinches the fingers and shows a plucked release more; a long bow presses face and "
@@ -159,14 +160,14 @@ def _angle(b: Bench) -> list[Finding]:
     if b.bow.angle_deg < limit:
         return [
             mind(
-                said=say(f"{{angle}} will pinch the fingers, {release}.", angle=angle),
+                said=say(f"{{angle}} will pinch the fingers, {release}.", angle=stands),
                 why=why,
                 told="model",
             )
         ]
     return [
         fine(
-            said=say(f"{{angle}} suits {release}.", angle=angle),
+            said=say(f"{{angle}} suits {release}.", angle=stands),
             why=why,
             told="model",
         )

@@ -24,28 +24,29 @@ def limb_findings(b: Bench) -> list[Finding]:
     """What a takedown's limbs and bolts mean; nothing for a one-piece bow."""
     if not b.rig.bow.is_takedown_recurve:
         return []
-    return [*_pair(b), *_bolts(b)]
+    return [*pair(b), *_bolts(b)]
 
 
-def _pair(b: Bench) -> list[Finding]:
+def pair(b: Bench) -> list[Finding]:
+    """Whether the two limbs belong together."""
     limbs = b.rig.limbs
     try:
-        pair = b.arrow.limb_pair
+        both = b.arrow.limb_pair
     except RefusedError:  # an arrow or draw that its own station refuses
         return []
-    if pair.verdict == "unknown":
+    if both.verdict == "unknown":
         return []
-    if pair.verdict == "pair":
+    if both.verdict == "pair":
         return [fine(said=say("The two limbs are a pair."), why=_WHY_PAIR, told="practice")]
-    if pair.verdict == "small" and pair.share is not None and pair.nock_mm is not None:
-        low, high = sorted(abs(n) for n in pair.nock_mm)
-        way = "lower" if pair.share > 0 else "higher"
+    if both.verdict == "small" and both.share is not None and both.nock_mm is not None:
+        low, high = sorted(abs(n) for n in both.nock_mm)
+        way = "lower" if both.share > 0 else "higher"
         return [
             mind(
                 said=say(
-                    f"The {'lower' if pair.share > 0 else 'upper'} limb is {{share}} heavier: take "
+                    f"The {'lower' if both.share > 0 else 'upper'} limb is {{share}} heavier: take "
                     f"it up at the nock point, {{low}} to {{high}} {way}.",
-                    share=("percent_1", abs(pair.share) * 100),
+                    share=("percent_1", abs(both.share) * 100),
                     low=("nock_height", low),
                     high=("nock_height", high),
                 ),
@@ -53,7 +54,7 @@ def _pair(b: Bench) -> list[Finding]:
                     "By the two-limb model, as a direction: {stiffer} stiffer below wants the nock point "
                     "{least} to {most} lower. Left to themselves the limbs would come home {late} apart; "
                     "the string couples them, so it is less. Read the flight.",
-                    late=("ms", pair.late_ms or 0.0),
+                    late=("ms", both.late_ms or 0.0),
                     stiffer=("percent", NOCK_SHARE * 100),
                     least=("nock_height", NOCK_IN[0] * MM_PER_IN),
                     most=("nock_height", NOCK_IN[1] * MM_PER_IN),

@@ -12,7 +12,7 @@ from lyrandis.core.tune.brace import ODD_STRING_IN
 from lyrandis.core.words import word
 
 _AGREES_IN = 0.75  # of string: what model and tape may differ by
-_NEEDED_SD_IN = 0.5
+NEEDED_SD_IN = 0.5
 _STRANDS_OFF = 2
 
 
@@ -105,7 +105,7 @@ def _length(b: Bench) -> list[Finding]:
                     + " {usual}; the model asks {needed} for your "
                     "brace height." + ("" if worked else " Measure a string that worked."),
                     usual=("bow_length", fit.usual_length_in),
-                    needed=("bow_length", fit.needed_length_in, _NEEDED_SD_IN),
+                    needed=("bow_length", fit.needed_length_in, NEEDED_SD_IN),
                 ),
                 why=why,
                 told="model",
