@@ -52,9 +52,7 @@ def create_part(body: Part, desk: AtDesk) -> PartView:
 @router.get("/parts/lent.ics", response_class=Response, responses=answers("text/calendar"))
 def lent(
     desk: AtDesk,
-    mark: Annotated[
-        list[str] | None, Query(max_length=200, description="Only these parts.")
-    ] = None,
+    mark: Annotated[list[str] | None, Query(max_length=200, description="Only these.")] = None,
 ) -> Response:
     """The days on which lent parts are due back, as iCalendar."""
     parts = [kept for kept in desk.rack.all() if mark is None or kept.mark in mark]

@@ -31,6 +31,7 @@ _SHAFT_STEP_IN = 0.5
 _TAKEDOWN_CUT_MM, _STATIC_TIP_CUT_MM = 1.0, -6.0
 _MOST_FIRST_GPI = 17.0  # heavier shafts are rare
 _SPINE_STEP = 10
+_WEAKEST_SPINE = 2000  # weaker shafts are not made
 
 
 def form_start(form: Form) -> dict[str, Any]:
@@ -113,4 +114,4 @@ def with_first_arrow(rig: Rig) -> Rig:
         spine = math.floor(stiff_enough_spine(weight.value) / _SPINE_STEP) * _SPINE_STEP
     else:
         spine = round(window.spine_28in.value / _SPINE_STEP) * _SPINE_STEP
-    return changed(rig, {"arrow.static_spine": spine})
+    return changed(rig, {"arrow.static_spine": min(spine, _WEAKEST_SPINE)})

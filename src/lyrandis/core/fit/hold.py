@@ -15,7 +15,7 @@ HoldVerdict = Literal["untried", "few", "held", "borderline", "too_heavy", "pain
 HELD_S = 10.0  # a shot's aim with room to spare: own rule
 SHORT_S = 6.0
 WANTED = 3
-_SAME_WEIGHT = 0.05
+SAME_WEIGHT = 0.05  # of a weight: holds so near to it speak of it
 
 
 @dataclass(frozen=True)
@@ -56,7 +56,7 @@ def judge(seconds: Sequence[float], pain: bool) -> HoldVerdict:
 
 
 def _same(a_lbf: float, b_lbf: float) -> bool:
-    return abs(a_lbf / b_lbf - 1) <= _SAME_WEIGHT + 1e-9
+    return abs(a_lbf / b_lbf - 1) <= SAME_WEIGHT + 1e-9
 
 
 @dataclass(frozen=True)

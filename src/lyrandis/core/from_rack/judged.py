@@ -21,14 +21,13 @@ from lyrandis.core.findings import (
     stop,
     verbatim,
 )
-from lyrandis.core.fit.hold import Strength
+from lyrandis.core.fit.hold import SAME_WEIGHT, Strength
 from lyrandis.core.from_rack.built import Asking
 from lyrandis.core.parts import ArrowSet, Part
 from lyrandis.core.stations import arrow, bow_length, draw, limbs, string, weight
 from lyrandis.core.stations.holding import heavy_for_a_child
+from lyrandis.core.string.twists import ANOTHER_STRING_IN
 
-_HOLD_SHARE = 0.05  # of a weight: holds so near to it speak of it
-TURNS_IN = 3 / 8  # of brace: more than that is another string's business (practice)
 NEAR_LENGTH_IN = 1.25  # of string: turns, and twice what tape and model differ by
 FAR_LENGTH_IN = 2.5  # of string: also where only the bow it was on last tells it
 _FEW_SHAFTS = 3
@@ -59,7 +58,7 @@ def told(*asked: Callable[[], list[Finding]]) -> list[Finding]:
 def of_bow(b: Bench, asking: Asking, bow: Part) -> list[Finding]:
     """A bow for an archer: length, weight and hand."""
     return told(
-        lambda: weight.end(b),
+        lambda: [f for f in weight.end(b) if f.level == "stop" or f.told == "maker"],
         lambda: _hand(asking, bow),
         lambda: bow_length.reserve(b),
         lambda: bow_length.angle(b),
@@ -122,7 +121,7 @@ def _strength(b: Bench) -> list[Finding]:
         "the new weight three times before you take it for good."
     )
     too_much, lasting = held.too_much_lbf, held.lasting_lbf
-    if too_much is not None and pulls >= too_much * (1 - _HOLD_SHARE):
+    if too_much is not None and pulls >= too_much * (1 - SAME_WEIGHT):
         return [
             stop(
                 said=say(
@@ -136,7 +135,7 @@ def _strength(b: Bench) -> list[Finding]:
         ]
     if lasting is None:
         return []
-    if pulls > lasting * (1 + _HOLD_SHARE):
+    if pulls > lasting * (1 + SAME_WEIGHT):
         return [
             mind(
                 said=say(
@@ -192,7 +191,7 @@ def _braces(b: Bench, long_in: float | None) -> list[Finding]:
     why = say(
         f"The range is {'the maker’s' if height.range_from == 'maker' else 'the usual one'}. A few "
         "turns take up {turns}; for more, take another string.",
-        turns=("brace", TURNS_IN),
+        turns=("brace", ANOTHER_STRING_IN),
     )
     needs = {"needed": ("bow_length", needed, string.NEEDED_SD_IN)}
     if off is not None and (gives is None or gives.learnt is None):
@@ -223,7 +222,7 @@ def _braces(b: Bench, long_in: float | None) -> list[Finding]:
         high=("brace", height.high_in),
     )
     grounds: Grounds = "measured" if learnt else "model"
-    if outside <= TURNS_IN:
+    if outside <= ANOTHER_STRING_IN:
         return [fine(said=said, why=why, told=grounds)]
     if not learnt:
         return [mind(said=said + say("Measure it before you rely on it."), why=why, told=grounds)]

@@ -354,6 +354,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Fit
+         * @description Begin the same; its result is what the rack has.
+         */
+        post: operations["begin_fit_api_jobs_fit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/import": {
         parameters: {
             query?: never;
@@ -505,6 +525,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/parts/fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Fit From Rack
+         * @description What the rack has for an archer, the best first.
+         */
+        post: operations["fit_from_rack_api_parts_fit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/parts/import": {
         parameters: {
             query?: never;
@@ -539,6 +579,46 @@ export interface paths {
         get: operations["lent_api_parts_lent_ics_get"];
         put?: never;
         post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/take-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Bring Back
+         * @description Parts that were lent are back, as one act.
+         */
+        post: operations["bring_back_api_parts_take_back_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/take-out": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Take
+         * @description Lend a bow that was fitted from the rack, write it up as a rig, or both, as one act.
+         */
+        post: operations["take_api_parts_take_out_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1987,6 +2067,22 @@ export interface components {
             scale: "simulated" | "typed" | "file";
         };
         /**
+         * AskIn
+         * @description For whom, what the bow is used for, and the weight at the draw wished for at most [lb].
+         */
+        AskIn: {
+            /** Archer */
+            archer: string;
+            /** Most Lbf */
+            most_lbf?: number | null;
+            /**
+             * Use
+             * @default woodland
+             * @enum {string}
+             */
+            use: "close_cover" | "woodland" | "range" | "backyard";
+        };
+        /**
          * Assembly
          * @description What was done to put the bow together: the ids of core.assembly's steps.
          */
@@ -2017,7 +2113,7 @@ export interface components {
          *     refuse the rig: then the station says why.
          */
         BenchView: {
-            arrow: components["schemas"]["Build"] | null;
+            arrow: components["schemas"]["lyrandis__core__arrow__build__Build"] | null;
             /** Assembly */
             assembly: components["schemas"]["Step"][] | null;
             bolts: components["schemas"]["BoltTurn"] | null;
@@ -2402,6 +2498,13 @@ export interface components {
              */
             centre_cut_mm: number;
             /**
+             * Made for
+             * @description Whose finger archers' hand its shelf or rest is for: right means that the arrow lies on the left. A thumb archer wants the other.
+             * @default unknown
+             * @enum {string}
+             */
+            cut_for: "right" | "left" | "both" | "unknown";
+            /**
              * Form
              * @default recurve
              * @enum {string}
@@ -2499,6 +2602,13 @@ export interface components {
              * @default 1
              */
             centre_cut_mm: number;
+            /**
+             * Made for
+             * @description Whose finger archers' hand its shelf or rest is for: right means that the arrow lies on the left. A thumb archer wants the other.
+             * @default unknown
+             * @enum {string}
+             */
+            cut_for: "right" | "left" | "both" | "unknown";
             /**
              * Form
              * @default recurve
@@ -2719,36 +2829,6 @@ export interface components {
             brace_in: number;
             /** Hours */
             hours: number;
-        };
-        /**
-         * Build
-         * @description A built arrow; `mass_gr` is the weighed mass where the arrow was weighed.
-         *
-         *     sd_gr : of the mass
-         */
-        Build: {
-            /** Balance In */
-            balance_in: number;
-            /** Front Of Centre Pct */
-            front_of_centre_pct: number;
-            /** Inertia Kg M2 */
-            inertia_kg_m2: number;
-            /** Mass Gr */
-            mass_gr: number;
-            /** Measured */
-            measured: boolean;
-            /** Parts */
-            parts: components["schemas"]["lyrandis__core__arrow__build__Part"][];
-            /** Parts Gr */
-            parts_gr: number;
-            /** Sd Gr */
-            sd_gr: number;
-            /** Spine 26In Lbf */
-            spine_26in_lbf: number;
-            /** Spine 28In */
-            spine_28in: number;
-            /** Stiffness N M2 */
-            stiffness_n_m2: number;
         };
         /**
          * Candidate
@@ -3964,6 +4044,17 @@ export interface components {
             word: string;
         };
         /**
+         * Left
+         * @description A part that no bow is built of, and why.
+         */
+        Left: {
+            /** Mark */
+            mark: string;
+            /** Name */
+            name: string;
+            why: components["schemas"]["Said"];
+        };
+        /**
          * LengthMap
          * @description Borders between the regions: for each length [in], draws [in, trade].
          *
@@ -3982,6 +4073,16 @@ export interface components {
             stacks_from_in: number[];
             /** Under Used In */
             under_used_in: number[];
+        };
+        /**
+         * Lent
+         * @description Parts taken out: the rig that was written of them, and each as it stands now.
+         */
+        Lent: {
+            /** Lines */
+            lines: components["schemas"]["PartLine"][];
+            /** Rig Id */
+            rig_id: number | null;
         };
         /**
          * LimbPair
@@ -4436,6 +4537,21 @@ export interface components {
             slot: "archer" | "bow" | "riser" | "upper_limb" | "lower_limb" | "string" | "arrows";
         };
         /**
+         * Option
+         * @description A string or a set of arrows for a bow: what it comes to there, and what speaks against it.
+         */
+        Option: {
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "stop" | "mind" | "fine";
+            part: components["schemas"]["Placed"];
+            told: components["schemas"]["Said"];
+        };
+        /**
          * ParseIn
          * @description Something typed, what it should be, and the unit a bare number is in.
          */
@@ -4642,6 +4758,27 @@ export interface components {
             stop: boolean;
             /** Title */
             title: string;
+        };
+        /**
+         * Placed
+         * @description A part where it would go: what it is, and where it is now (None: it lies there free).
+         */
+        Placed: {
+            /** Free */
+            free: boolean;
+            /** Mark */
+            mark: string;
+            /** Name */
+            name: string;
+            /** Seq */
+            seq: number;
+            /**
+             * Slot
+             * @enum {string}
+             */
+            slot: "archer" | "bow" | "riser" | "upper_limb" | "lower_limb" | "string" | "arrows";
+            what: components["schemas"]["Said"];
+            where: components["schemas"]["Said"] | null;
         };
         /**
          * PlanView
@@ -4993,6 +5130,17 @@ export interface components {
             tone_before_db: number | null;
             /** Tone Before Hz */
             tone_before_hz: number | null;
+        };
+        /**
+         * RackFit
+         * @description What the rack has for an archer; `known`: how much they can hold, as far as that is known.
+         */
+        RackFit: {
+            /** Builds */
+            builds: components["schemas"]["lyrandis__core__from_rack__fit__Build"][];
+            known: components["schemas"]["Said"];
+            /** Left */
+            left: components["schemas"]["Left"][];
         };
         /**
          * RailNote
@@ -5507,6 +5655,13 @@ export interface components {
              */
             centre_cut_mm: number;
             /**
+             * Made for
+             * @description Whose finger archers' hand its shelf or rest is for: right means that the arrow lies on the left. A thumb archer wants the other.
+             * @default unknown
+             * @enum {string}
+             */
+            cut_for: "right" | "left" | "both" | "unknown";
+            /**
              * Tilt per turn of a limb bolt
              * @default 0.8
              */
@@ -5544,6 +5699,13 @@ export interface components {
              * @default 1
              */
             centre_cut_mm: number;
+            /**
+             * Made for
+             * @description Whose finger archers' hand its shelf or rest is for: right means that the arrow lies on the left. A thumb archer wants the other.
+             * @default unknown
+             * @enum {string}
+             */
+            cut_for: "right" | "left" | "both" | "unknown";
             /**
              * Tilt per turn of a limb bolt
              * @default 0.8
@@ -5706,6 +5868,27 @@ export interface components {
              * @default 26.5
              */
             short_limb_to_in: number;
+        };
+        /**
+         * SchoolWord
+         * @description What one school of bow length says of it.
+         */
+        SchoolWord: {
+            /**
+             * School
+             * @enum {string}
+             */
+            school: "limb_first" | "ladder" | "ratio_band" | "stack_reserve" | "string_angle";
+            /** Title */
+            title: string;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "fits" | "too_short" | "too_long" | "silent";
+            why: components["schemas"]["Said"];
+            /** Word */
+            word: string;
         };
         /**
          * SeqIn
@@ -6654,6 +6837,51 @@ export interface components {
             why: string;
         };
         /**
+         * TakeBackIn
+         * @description What is back.
+         */
+        TakeBackIn: {
+            /** Parts */
+            parts: components["schemas"]["Taken"][];
+        };
+        /**
+         * TakeOutIn
+         * @description What is taken: parts by slot; a name to write them up as a rig; the day they are due back.
+         *
+         *     rig : None: no rig is written
+         *     due_back : "": lent without a day; None: not lent
+         */
+        TakeOutIn: {
+            /** Archer */
+            archer: string;
+            /** Due Back */
+            due_back?: string | null;
+            /** Most Lbf */
+            most_lbf?: number | null;
+            /** Parts */
+            parts: {
+                [key: string]: components["schemas"]["Taken"];
+            };
+            /** Rig */
+            rig?: string | null;
+            /**
+             * Use
+             * @default woodland
+             * @enum {string}
+             */
+            use: "close_cover" | "woodland" | "range" | "backyard";
+        };
+        /**
+         * Taken
+         * @description A part as the caller has seen it: its mark, and the latest line of its story.
+         */
+        Taken: {
+            /** Mark */
+            mark: string;
+            /** Seq */
+            seq: number;
+        };
+        /**
          * TallyEntry
          * @description One number of the tally; `value` is None where it cannot be told.
          */
@@ -6967,6 +7195,36 @@ export interface components {
             weight_lbf: number;
         };
         /**
+         * Build
+         * @description A built arrow; `mass_gr` is the weighed mass where the arrow was weighed.
+         *
+         *     sd_gr : of the mass
+         */
+        lyrandis__core__arrow__build__Build: {
+            /** Balance In */
+            balance_in: number;
+            /** Front Of Centre Pct */
+            front_of_centre_pct: number;
+            /** Inertia Kg M2 */
+            inertia_kg_m2: number;
+            /** Mass Gr */
+            mass_gr: number;
+            /** Measured */
+            measured: boolean;
+            /** Parts */
+            parts: components["schemas"]["lyrandis__core__arrow__build__Part"][];
+            /** Parts Gr */
+            parts_gr: number;
+            /** Sd Gr */
+            sd_gr: number;
+            /** Spine 26In Lbf */
+            spine_26in_lbf: number;
+            /** Spine 28In */
+            spine_28in: number;
+            /** Stiffness N M2 */
+            stiffness_n_m2: number;
+        };
+        /**
          * Part
          * @description A part of the arrow: mass [gr], its centre [in from the throat], and its length [in].
          */
@@ -7000,6 +7258,40 @@ export interface components {
              */
             verdict: "fits" | "too_short" | "too_long" | "silent";
             why: components["schemas"]["Said"];
+        };
+        /**
+         * Build
+         * @description A bow that can be built, with every string and set of arrows there is for it, best first.
+         *
+         *     level, free : of the bow with the first string and set; `weight` [lb], `angle_deg` at the draw
+         *     lacks : what must be got, because none that lies there fits
+         */
+        lyrandis__core__from_rack__fit__Build: {
+            /** Angle Deg */
+            angle_deg: number | null;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** Free */
+            free: boolean;
+            /** Lacks */
+            lacks: components["schemas"]["Said"][];
+            /** Length In */
+            length_in: number;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "stop" | "mind" | "fine";
+            /** Parts */
+            parts: components["schemas"]["Placed"][];
+            said: components["schemas"]["Said"];
+            /** Schools */
+            schools: components["schemas"]["SchoolWord"][];
+            /** Sets */
+            sets: components["schemas"]["Option"][];
+            /** Strings */
+            strings: components["schemas"]["Option"][];
+            weight: components["schemas"]["Estimate"] | null;
         };
         /**
          * Part
@@ -7187,7 +7479,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["Build"];
+                    "application/json": components["schemas"]["lyrandis__core__arrow__build__Build"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
@@ -9158,6 +9450,131 @@ export interface operations {
             };
         };
     };
+    begin_fit_api_jobs_fit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     begin_import_api_jobs_import_post: {
         parameters: {
             query?: never;
@@ -10278,6 +10695,131 @@ export interface operations {
             };
         };
     };
+    fit_from_rack_api_parts_fit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["AskIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RackFit"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     import_part_api_parts_import_post: {
         parameters: {
             query?: never;
@@ -10405,7 +10947,10 @@ export interface operations {
     };
     lent_api_parts_lent_ics_get: {
         parameters: {
-            query?: never;
+            query?: {
+                /** @description Only these. */
+                mark?: string[] | null;
+            };
             header?: never;
             path?: never;
             cookie?: never;
@@ -10419,6 +10964,256 @@ export interface operations {
                 };
                 content: {
                     "text/calendar": string;
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    bring_back_api_parts_take_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeBackIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PartLine"][];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    take_api_parts_take_out_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["TakeOutIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            201: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Lent"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
