@@ -22,6 +22,7 @@ PAGES = (
     "/new",
     "/terms",
     "/rack",
+    "/rack/fit",
     f"/rack/{RISER}",
     *(f"/rig/1/{s}" for s in (*STATIONS, "keep", "schedule")),
 )

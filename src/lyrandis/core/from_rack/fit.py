@@ -57,7 +57,7 @@ class SchoolWord(Answered):
     why: Said
 
 
-class Build(Answered):
+class Buildable(Answered):
     """A bow that can be built, with every string and set of arrows there is for it, best first.
 
     level, free : of the bow with the first string and set; `weight` [lb], `angle_deg` at the draw
@@ -89,7 +89,7 @@ class Left(Answered):
 class RackFit(Answered):
     """What the rack has for an archer; `known`: how much they can hold, as far as that is known."""
 
-    builds: list[Build]
+    builds: list[Buildable]
     left: list[Left]
     known: Said
 
@@ -156,7 +156,7 @@ def _placed(slot: Slot, one: Lying) -> Placed:
     )
 
 
-def _build(asking: Asking, frame: Frame, strings: list[Lying], sets: list[Lying]) -> Build:
+def _build(asking: Asking, frame: Frame, strings: list[Lying], sets: list[Lying]) -> Buildable:
     bare = bench_of(asking, {slot: (one.mark, one.part) for slot, one in frame.items()})
     made_for = frame.get("bow") or frame["riser"]
     findings = judged.of_bow(bare, asking, made_for.part)
@@ -167,7 +167,7 @@ def _build(asking: Asking, frame: Frame, strings: list[Lying], sets: list[Lying]
     shot = sorted([_set(asking, strung, a) for a in sets] if drawn else [], key=_rank_option)
     schools = _schools(bare)
     first = [o[0] for o in (braced, shot) if o and o[0].level != "stop"]
-    return Build(
+    return Buildable(
         parts=placed,
         level=judged.level_of([*findings, *(f for o in first for f in o.findings)]),
         free=all(p.free for p in [*placed, *(o.part for o in first)]),
@@ -306,7 +306,7 @@ def _rank_option(option: Option) -> tuple[bool, bool, int, int, str]:
     )
 
 
-def _rank(build: Build) -> tuple[bool, bool, bool, int, float, float]:
+def _rank(build: Buildable) -> tuple[bool, bool, bool, int, float, float]:
     taken = [options[0] for options in (build.strings, build.sets) if options]
     minds = _minds(build.findings) + sum(_minds(o.findings) for o in taken if o.level != "stop")
     speaking = [s for s in build.schools if s.verdict != "silent"]

@@ -2113,7 +2113,7 @@ export interface components {
          *     refuse the rig: then the station says why.
          */
         BenchView: {
-            arrow: components["schemas"]["lyrandis__core__arrow__build__Build"] | null;
+            arrow: components["schemas"]["Build"] | null;
             /** Assembly */
             assembly: components["schemas"]["Step"][] | null;
             bolts: components["schemas"]["BoltTurn"] | null;
@@ -2829,6 +2829,70 @@ export interface components {
             brace_in: number;
             /** Hours */
             hours: number;
+        };
+        /**
+         * Build
+         * @description A built arrow; `mass_gr` is the weighed mass where the arrow was weighed.
+         *
+         *     sd_gr : of the mass
+         */
+        Build: {
+            /** Balance In */
+            balance_in: number;
+            /** Front Of Centre Pct */
+            front_of_centre_pct: number;
+            /** Inertia Kg M2 */
+            inertia_kg_m2: number;
+            /** Mass Gr */
+            mass_gr: number;
+            /** Measured */
+            measured: boolean;
+            /** Parts */
+            parts: components["schemas"]["lyrandis__core__arrow__build__Part"][];
+            /** Parts Gr */
+            parts_gr: number;
+            /** Sd Gr */
+            sd_gr: number;
+            /** Spine 26In Lbf */
+            spine_26in_lbf: number;
+            /** Spine 28In */
+            spine_28in: number;
+            /** Stiffness N M2 */
+            stiffness_n_m2: number;
+        };
+        /**
+         * Buildable
+         * @description A bow that can be built, with every string and set of arrows there is for it, best first.
+         *
+         *     level, free : of the bow with the first string and set; `weight` [lb], `angle_deg` at the draw
+         *     lacks : what must be got, because none that lies there fits
+         */
+        Buildable: {
+            /** Angle Deg */
+            angle_deg: number | null;
+            /** Findings */
+            findings: components["schemas"]["Finding"][];
+            /** Free */
+            free: boolean;
+            /** Lacks */
+            lacks: components["schemas"]["Said"][];
+            /** Length In */
+            length_in: number;
+            /**
+             * Level
+             * @enum {string}
+             */
+            level: "stop" | "mind" | "fine";
+            /** Parts */
+            parts: components["schemas"]["Placed"][];
+            said: components["schemas"]["Said"];
+            /** Schools */
+            schools: components["schemas"]["SchoolWord"][];
+            /** Sets */
+            sets: components["schemas"]["Option"][];
+            /** Strings */
+            strings: components["schemas"]["Option"][];
+            weight: components["schemas"]["Estimate"] | null;
         };
         /**
          * Candidate
@@ -5137,7 +5201,7 @@ export interface components {
          */
         RackFit: {
             /** Builds */
-            builds: components["schemas"]["lyrandis__core__from_rack__fit__Build"][];
+            builds: components["schemas"]["Buildable"][];
             known: components["schemas"]["Said"];
             /** Left */
             left: components["schemas"]["Left"][];
@@ -7195,36 +7259,6 @@ export interface components {
             weight_lbf: number;
         };
         /**
-         * Build
-         * @description A built arrow; `mass_gr` is the weighed mass where the arrow was weighed.
-         *
-         *     sd_gr : of the mass
-         */
-        lyrandis__core__arrow__build__Build: {
-            /** Balance In */
-            balance_in: number;
-            /** Front Of Centre Pct */
-            front_of_centre_pct: number;
-            /** Inertia Kg M2 */
-            inertia_kg_m2: number;
-            /** Mass Gr */
-            mass_gr: number;
-            /** Measured */
-            measured: boolean;
-            /** Parts */
-            parts: components["schemas"]["lyrandis__core__arrow__build__Part"][];
-            /** Parts Gr */
-            parts_gr: number;
-            /** Sd Gr */
-            sd_gr: number;
-            /** Spine 26In Lbf */
-            spine_26in_lbf: number;
-            /** Spine 28In */
-            spine_28in: number;
-            /** Stiffness N M2 */
-            stiffness_n_m2: number;
-        };
-        /**
          * Part
          * @description A part of the arrow: mass [gr], its centre [in from the throat], and its length [in].
          */
@@ -7258,40 +7292,6 @@ export interface components {
              */
             verdict: "fits" | "too_short" | "too_long" | "silent";
             why: components["schemas"]["Said"];
-        };
-        /**
-         * Build
-         * @description A bow that can be built, with every string and set of arrows there is for it, best first.
-         *
-         *     level, free : of the bow with the first string and set; `weight` [lb], `angle_deg` at the draw
-         *     lacks : what must be got, because none that lies there fits
-         */
-        lyrandis__core__from_rack__fit__Build: {
-            /** Angle Deg */
-            angle_deg: number | null;
-            /** Findings */
-            findings: components["schemas"]["Finding"][];
-            /** Free */
-            free: boolean;
-            /** Lacks */
-            lacks: components["schemas"]["Said"][];
-            /** Length In */
-            length_in: number;
-            /**
-             * Level
-             * @enum {string}
-             */
-            level: "stop" | "mind" | "fine";
-            /** Parts */
-            parts: components["schemas"]["Placed"][];
-            said: components["schemas"]["Said"];
-            /** Schools */
-            schools: components["schemas"]["SchoolWord"][];
-            /** Sets */
-            sets: components["schemas"]["Option"][];
-            /** Strings */
-            strings: components["schemas"]["Option"][];
-            weight: components["schemas"]["Estimate"] | null;
         };
         /**
          * Part
@@ -7479,7 +7479,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["lyrandis__core__arrow__build__Build"];
+                    "application/json": components["schemas"]["Build"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */

@@ -5,6 +5,8 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
+	import FindingLine from './FindingLine.svelte';
+	import Glyph from './Glyph.svelte';
 
 	/** Where there is little room the two most serious stand, the others at a touch. */
 	let { station, brief = false }: { station: StationView | undefined; brief?: boolean } = $props();
@@ -13,15 +15,6 @@
 
 	const bench = useBench();
 	const due = $derived(station ? bench().state(station.station) : undefined);
-	const words = { stop: 'Stop', mind: 'Mind', fine: 'Fine' };
-	const whose = {
-		model: 'by the bow model',
-		practice: 'from practice',
-		rule: 'a rule of thumb',
-		maker: "the maker's word",
-		measured: 'measured'
-	};
-
 	const findings = $derived(station?.findings ?? []);
 	const serious = $derived(findings.filter((f) => f.level !== 'fine').length);
 	const room = $derived(
@@ -51,7 +44,7 @@
 	<h2 class:sr-only={brief}>Findings</h2>
 	{#if due?.state === 'due'}
 		<section class="stop">
-			{@render glyph('due')}
+			<Glyph level="due" />
 			<div>
 				<p>
 					<span class="word">Recheck.</span>
@@ -65,23 +58,13 @@
 		</section>
 	{/if}
 	{#each findings.slice(0, room) as finding, i (finding.said.text + i)}
-		<section class={finding.level}>
-			{@render glyph(finding.level)}
-			<div>
-				<p><span class="word">{words[finding.level]}.</span> <SaidText said={finding.said} /></p>
-				<div class="more">
-					<details>
-						<summary class="link">Why</summary>
-						<p><SaidText said={finding.why} /> <em>({whose[finding.told]})</em></p>
-					</details>
-					{#if finding.action}
-						<button class="link" onclick={() => act(finding)}
-							>{reference.said(finding.action.label)}</button
-						>
-					{/if}
-				</div>
-			</div>
-		</section>
+		<FindingLine {finding}>
+			{#if finding.action}
+				<button class="link" onclick={() => act(finding)}
+					>{reference.said(finding.action.label)}</button
+				>
+			{/if}
+		</FindingLine>
 	{/each}
 	{#if folded.length}
 		<button class="link folded" aria-expanded="false" onclick={() => (all = true)}
@@ -91,24 +74,6 @@
 		<button class="link folded" aria-expanded="true" onclick={() => (all = false)}>fewer</button>
 	{/if}
 </aside>
-
-{#snippet glyph(level: 'stop' | 'mind' | 'fine' | 'due')}
-	<svg viewBox="0 0 18 18" width="18" height="18" aria-hidden="true">
-		{#if level === 'stop'}
-			<path d="M5.5 1.5h7l4 4v7l-4 4h-7l-4-4v-7Z" fill="var(--brick)" />
-			<path d="M5 9h8" stroke="var(--paper)" stroke-width="2.2" />
-		{:else if level === 'due'}
-			<path d="M9 1.5 16.5 9 9 16.5 1.5 9Z" fill="none" stroke="var(--brick)" stroke-width="1.6" />
-			<path d="M9 5v5M9 12v1.2" stroke="var(--brick)" stroke-width="1.6" />
-		{:else if level === 'mind'}
-			<path d="M3 9h12M9 3v12" stroke="none" />
-			<circle cx="9" cy="9" r="7" fill="none" stroke="var(--ochre)" stroke-width="1.5" />
-			<path d="M9 4.8v5.4M9 12v1.4" stroke="var(--ochre)" stroke-width="1.7" />
-		{:else}
-			<path d="m3 9.5 4 4L15 5" fill="none" stroke="var(--moss)" stroke-width="1.8" />
-		{/if}
-	</svg>
-{/snippet}
 
 <style>
 	aside {
@@ -120,6 +85,9 @@
 		padding: 0 0 0.5rem;
 		overflow: visible;
 		height: auto;
+	}
+	.brief {
+		--finding-room: 0.4rem;
 	}
 	.brief section {
 		padding: 0.4rem 0;
@@ -148,37 +116,5 @@
 	}
 	.stop .word {
 		color: var(--brick);
-	}
-	.mind .word {
-		color: var(--ochre);
-	}
-	.fine .word {
-		color: var(--moss);
-	}
-	.more {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.15rem 1rem;
-		margin-top: 0.2rem;
-		font-size: 0.88rem;
-	}
-	details {
-		max-width: 100%;
-	}
-	details[open] {
-		flex-basis: 100%;
-	}
-	details p {
-		color: var(--quiet);
-		margin: 0.25rem 0 0.2rem;
-		line-height: 1.35;
-	}
-	summary {
-		list-style: none;
-		display: inline-flex;
-		align-items: center;
-	}
-	summary::-webkit-details-marker {
-		display: none;
 	}
 </style>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { reference } from '$lib/bench/reference.svelte';
 	import MeasureInput from '$lib/controls/MeasureInput.svelte';
-	import FieldName from '$lib/controls/FieldName.svelte';
+	import PickField from '$lib/controls/PickField.svelte';
 
 	/** What a part is, field by field: each with its unit, its range and its words. */
 	interface Props {
@@ -20,8 +20,6 @@
 			.filter(([path]) => path.startsWith('of.') && path !== 'of.shafts')
 			.map(([path, note]) => ({ name: path.slice(3), note }))
 	);
-	let helping = $state<string | null>(null);
-	const id = $props.id();
 </script>
 
 <div class="fields">
@@ -38,28 +36,13 @@
 				onunread={(reason) => onunread?.(name, reason)}
 			/>
 		{:else if Object.keys(note.words ?? {}).length}
-			<div class="pick" class:changed={changed.includes(name)}>
-				<FieldName
-					title={note.title}
-					of="{id}-{name}"
-					helpId="{id}-{name}-help"
-					bind:open={() => helping === name, (o) => (helping = o ? name : null)}
-				/>
-				<select
-					id="{id}-{name}"
-					value={String(body[name] ?? 'null')}
-					onchange={(e) =>
-						onset(name, e.currentTarget.value === 'null' ? null : e.currentTarget.value)}
-				>
-					{#if note.optional}<option value="null">not known</option>{/if}
-					{#each Object.entries(note.words ?? {}) as [key, word] (key)}<option value={key}
-							>{word}</option
-						>{/each}
-				</select>
-				{#if helping === name}<p class="quiet" id="{id}-{name}-help">
-						{note.help || 'One of these.'}
-					</p>{/if}
-			</div>
+			<PickField
+				{note}
+				path={note.path}
+				value={body[name]}
+				changed={changed.includes(name)}
+				onvalue={(value) => onset(name, value)}
+			/>
 		{/if}
 	{/each}
 </div>
@@ -76,26 +59,5 @@
 			grid-template-columns: repeat(2, 1fr);
 			gap: 0.5rem 1.2rem;
 		}
-	}
-	select {
-		background: transparent;
-		border: 0;
-		border-bottom: 1px solid var(--line);
-		color: var(--ink);
-		padding: 0.25rem 1.4rem 0.25rem 0;
-		width: 100%;
-		font-weight: 600;
-		border-radius: 0;
-	}
-	.changed select {
-		color: var(--heather);
-		border-bottom-color: var(--heather);
-	}
-	option {
-		background: var(--raised);
-		color: var(--ink);
-	}
-	p {
-		font-size: 0.82rem;
 	}
 </style>

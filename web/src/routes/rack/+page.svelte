@@ -67,6 +67,7 @@
 		</p>
 		<nav>
 			<a class="act plain" href="/">Rigs</a>
+			<a class="act" href="/rack/fit">Fit from the rack</a>
 			<button class="act plain" onclick={() => picker?.click()}>Take in a part's file</button>
 			<input
 				bind:this={picker}

@@ -1,0 +1,65 @@
+<script lang="ts">
+	import type { Schemas } from '$lib/api/client';
+	import FieldName from './FieldName.svelte';
+	import Help from './Help.svelte';
+
+	/** A choice among more than a row can hold, or one that is rarely changed. */
+	interface Props {
+		note: Schemas['FieldNote'] | undefined;
+		/** The setting's path, for its term. */
+		path: string;
+		label?: string;
+		value: unknown;
+		changed?: boolean;
+		onvalue: (value: string | null) => void;
+	}
+	let { note, path, label, value, changed = false, onvalue }: Props = $props();
+	const id = $props.id();
+	let helping = $state(false);
+	const title = $derived(label ?? note?.title ?? path);
+	const options = $derived([
+		...(note?.optional ? [['null', 'not known'] as [string, string]] : []),
+		...Object.entries(note?.words ?? {})
+	]);
+
+	function key(event: KeyboardEvent): void {
+		if (event.key !== '?' && !(event.key === 'Escape' && helping)) return;
+		event.preventDefault();
+		helping = event.key === '?' && !helping;
+	}
+</script>
+
+<div class="pick" class:changed>
+	<FieldName {title} of={id} helpId="{id}-help" bind:open={helping} />
+	<!-- “null” stands for a setting that is not set. -->
+	<select
+		{id}
+		value={String(value ?? 'null')}
+		onkeydown={key}
+		onchange={(e) => onvalue(e.currentTarget.value === 'null' ? null : e.currentTarget.value)}
+	>
+		{#each options as [key, word] (key)}<option value={key}>{word}</option>{/each}
+	</select>
+	<Help {path} {title} help={note?.help ?? ''} bind:open={helping} id="{id}-help" />
+</div>
+
+<style>
+	select {
+		background: transparent;
+		border: 0;
+		border-bottom: 1px solid var(--line);
+		color: var(--ink);
+		padding: 0.25rem 1.4rem 0.25rem 0;
+		width: 100%;
+		font-weight: 600;
+		border-radius: 0;
+	}
+	.changed select {
+		color: var(--heather);
+		border-bottom-color: var(--heather);
+	}
+	option {
+		background: var(--raised);
+		color: var(--ink);
+	}
+</style>
