@@ -371,3 +371,12 @@ def test_nothing_that_is_offered_makes_a_stop_on_the_rig_that_comes_of_it(who, b
         arrows = known[build.sets[0].part.mark]
         assert stops(b, asking, known[bow], arrows) == []
         assert [d for d in dangers(b) if d.station not in ("crawls", "brace")] == []
+
+
+def test_a_riser_and_a_limb_say_of_each_field_what_a_bow_says():
+    for model in (RiserPart, LimbPart):
+        shared = model.model_fields.keys() & BowPart.model_fields.keys() - {"kind", "cut_for"}
+        for name in shared - {"marked_weight_lbf"}:  # a limb may have no marking
+            own, bows = model.model_fields[name], BowPart.model_fields[name]
+            assert (own.annotation, own.title) == (bows.annotation, bows.title), name
+            assert own.metadata == bows.metadata, name

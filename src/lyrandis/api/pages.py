@@ -12,7 +12,8 @@ from lyrandis.api.problems import allowed, not_allowed, problem
 from lyrandis.core.route import STATIONS
 
 _RIG_PAGES = "|".join((*STATIONS, "keep", "schedule"))
-_PAGES = re.compile(rf"|new|terms|rack(/fit|/[0-9a-f]{{32}})?|rig/[1-9]\d{{0,15}}(/({_RIG_PAGES}))?/?")
+_RACK_PAGES = r"rack(/fit|/[0-9a-f]{32})?"
+_PAGES = re.compile(rf"|new|terms|{_RACK_PAGES}|rig/[1-9]\d{{0,15}}(/({_RIG_PAGES}))?/?")
 _NOT_BUILT = (
     "<!doctype html><title>Lyrandis</title><p>The pages are not built yet. "
     "Run <code>make demo</code>, or <code>npm run build</code> in <code>web/</code>."

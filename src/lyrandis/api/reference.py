@@ -20,8 +20,8 @@ from lyrandis.core.fit.bow_length import SCHOOL_TITLES, VERDICT_WORDS
 from lyrandis.core.fit.first_rig import EYE_ABOVE_NOCK_MM, RELEASE, form_start
 from lyrandis.core.inspection import PLACES
 from lyrandis.core.part_story import TITLES
-from lyrandis.core.parts import Bow, Form, Rig
-from lyrandis.core.route import ROUTE
+from lyrandis.core.parts import KIND_OF, SLOT_NAMES, Bow, Form, Rig, Slot
+from lyrandis.core.route import ROUTE, STATIONS, due_after
 from lyrandis.core.terms import CONFUSIONS, TERMS, Confusion, Drawing, Term, drawings
 from lyrandis.core.trials import KINDS
 from lyrandis.core.tune.quiet import CHECKS
@@ -122,6 +122,7 @@ class Catalog(BaseModel):
     quiet: list[CheckNote]
     trials: dict[str, str]
     parts: dict[str, PartKindNote]
+    slots: dict[Slot, SlotNote]
     schools: dict[str, str]
     verdicts: dict[str, str]
 
@@ -132,6 +133,14 @@ class PartKindNote(BaseModel):
     one: str
     several: str
     fields: dict[str, FieldNote]
+
+
+class SlotNote(BaseModel):
+    """A place for a part on a rig: what stands there, and the stations due after another came."""
+
+    name: str
+    kind: str
+    due: list[str]
 
 
 def _form(id: Form) -> FormNote:
@@ -171,6 +180,12 @@ def catalog() -> Catalog:
         parts={
             kind: PartKindNote(one=one, several=several, fields=part_notes(kind))
             for kind, (one, several) in TITLES.items()
+        },
+        slots={
+            slot: SlotNote(
+                name=name, kind=KIND_OF[slot], due=[STATIONS[s].title for s in due_after(slot)]
+            )
+            for slot, name in SLOT_NAMES.items()
         },
         schools=dict(SCHOOL_TITLES),
         verdicts=dict(VERDICT_WORDS),

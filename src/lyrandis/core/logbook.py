@@ -12,21 +12,11 @@ from typing import Any
 from lyrandis.core.fields import FieldNote, field_notes, is_on
 from lyrandis.core.findings import Said, Value
 from lyrandis.core.history import ABOUT_ONE, Change, Entry, UnreadEntry, fates
-from lyrandis.core.parts import Slot
+from lyrandis.core.parts import SLOT_NAMES
 from lyrandis.core.route import STATIONS
 from lyrandis.core.trials import MEASURED
 from lyrandis.core.units import QUANTITIES
 from lyrandis.core.words import NOT_SET
-
-_SLOTS: dict[Slot, str] = {
-    "archer": "the archer",
-    "bow": "the bow",
-    "riser": "the riser",
-    "upper_limb": "the upper limb",
-    "lower_limb": "the lower limb",
-    "string": "the string",
-    "arrows": "the arrows",
-}
 
 
 @dataclass
@@ -99,7 +89,7 @@ class _Line:
 
     def adjusted(self, entry: Entry) -> str:
         """All that an entry set."""
-        put_on = [f"put on {_SLOTS[p.slot]} “{self.word(p.name)}”" for p in entry.parts]
+        put_on = [f"put on the {SLOT_NAMES[p.slot]} “{self.word(p.name)}”" for p in entry.parts]
         settings = [self.change(c) for c in entry.changes if not is_on(c.path)]
         return "; ".join([*put_on, *settings])
 

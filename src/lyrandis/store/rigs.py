@@ -480,16 +480,18 @@ class RigStore:
         """Strike out the trial that a measured setting shows."""
         measure = MEASURED[path]
         shown = at_path(kept.present.rig, path)
-        for trial in reversed(standing_trials(kept.known, measure.name)):
-            if measure.value(trial.trial) != shown:
-                continue
-            if trial.rig_id is not None:
-                raise RefusedError(
-                    path,
-                    f"It was measured on {trial.rig.name}: strike it out in the trials there.",
-                )
-            return self.strike(kept.id, kept.seq, trial.seq, True, why)
-        return kept
+        showing = [
+            trial
+            for trial in standing_trials(kept.known, measure.name)
+            if measure.value(trial.trial) == shown
+        ]
+        elsewhere = next((trial for trial in showing if trial.rig_id is not None), None)
+        if elsewhere is not None:  # it would show the same again
+            raise RefusedError(
+                path,
+                f"It was measured on {elsewhere.rig.name}: strike it out in the trials there.",
+            )
+        return self.strike(kept.id, kept.seq, showing[-1].seq, True, why) if showing else kept
 
     def strike(self, id: int, seq: int, about: int, out: bool, why: str = "") -> Kept:
         """Strike a trial out, or take it in again; it stays in the history either way."""

@@ -23,7 +23,7 @@ from lyrandis.core.parts.bow import (
     SidePlate,
     Tips,
 )
-from lyrandis.core.parts.on import KIND_OF, On, PartKind, Slot
+from lyrandis.core.parts.on import KIND_OF, SLOT_NAMES, On, PartKind, Slot
 from lyrandis.core.parts.owned import OWNED, belonging, differing, part_of, slots_of
 from lyrandis.core.parts.part import (
     BODIES,
@@ -44,6 +44,7 @@ __all__ = [
     "BODIES",
     "KIND_OF",
     "OWNED",
+    "SLOT_NAMES",
     "Aim",
     "Anchor",
     "Archer",

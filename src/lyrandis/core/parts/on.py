@@ -50,3 +50,13 @@ KIND_OF: dict[Slot, PartKind] = {
     "string": "string",
     "arrows": "arrows",
 }
+# What stands in each, in a sentence.
+SLOT_NAMES: dict[Slot, str] = {
+    "archer": "archer",
+    "bow": "bow",
+    "riser": "riser",
+    "upper_limb": "upper limb",
+    "lower_limb": "lower limb",
+    "string": "string",
+    "arrows": "set of arrows",
+}

@@ -13,7 +13,7 @@ from lyrandis.core.parts.archer import Drawing
 from lyrandis.core.parts.arrow import ArrowBuilt
 from lyrandis.core.parts.base import at
 from lyrandis.core.parts.bow import Built
-from lyrandis.core.parts.on import KIND_OF, Slot
+from lyrandis.core.parts.on import KIND_OF, SLOT_NAMES, Slot
 from lyrandis.core.parts.part import BODIES, Part, PartBody
 from lyrandis.core.parts.rig import Rig
 from lyrandis.core.parts.string import Stringed
@@ -71,15 +71,7 @@ def belonging(slot: Slot, changes: Mapping[str, Any]) -> dict[str, Any]:
     return told
 
 
-UNNAMED: dict[Slot, str] = {
-    "archer": "Archer",
-    "bow": "Bow",
-    "riser": "Riser",
-    "upper_limb": "Upper limb",
-    "lower_limb": "Lower limb",
-    "string": "String",
-    "arrows": "Arrows",
-}
+UNNAMED: dict[Slot, str] = {slot: name.capitalize() for slot, name in SLOT_NAMES.items()}
 
 
 def slots_of(rig: Rig) -> tuple[Slot, ...]:

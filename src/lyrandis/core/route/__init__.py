@@ -3,7 +3,7 @@
 from lyrandis.core.route.reads import READS, Read, moved_since
 from lyrandis.core.route.states import Mark, State, StationState, states
 from lyrandis.core.route.stations import ROUTE, STATIONS, Station, station_of
-from lyrandis.core.route.watches import NO_CONSEQUENCE, WATCHES, Watch
+from lyrandis.core.route.watches import NO_CONSEQUENCE, WATCHES, Watch, due_after
 
 __all__ = [
     "NO_CONSEQUENCE",
@@ -17,6 +17,7 @@ __all__ = [
     "Station",
     "StationState",
     "Watch",
+    "due_after",
     "moved_since",
     "states",
     "station_of",

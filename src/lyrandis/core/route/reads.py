@@ -53,7 +53,8 @@ def _word(name: str, path: str) -> Read:
 
 
 def _part(name: str, *slots: str) -> Read:
-    return Read(name, "part", lambda rig: "+".join(getattr(rig.on, s) for s in slots), ())
+    on = tuple(f"on.{slot}" for slot in slots)
+    return Read(name, "part", lambda rig: "+".join(getattr(rig.on, s) for s in slots), on)
 
 
 def _weight(rig: Rig) -> float | None:

@@ -9,7 +9,9 @@ from __future__ import annotations
 import math
 from typing import NamedTuple
 
-from lyrandis.core.parts import SchoolNumbers, StepUp
+from lyrandis.core.parts import SchoolNumbers, Slot, StepUp
+from lyrandis.core.route.reads import READS
+from lyrandis.core.route.stations import ROUTE
 from lyrandis.core.stops import StationId
 
 
@@ -28,6 +30,12 @@ class Watch(NamedTuple):
 def _others(parts: tuple[str, ...], thens: dict[StationId, str]) -> list[Watch]:
     """Watches of stations on whether another part came on."""
     return [Watch(station, part, 0, then) for part in parts for station, then in thens.items()]
+
+
+def due_after(slot: Slot) -> tuple[StationId, ...]:
+    """The stations that are due once another part stands in a slot, in working order."""
+    asked = {watch.station for watch in WATCHES if f"on.{slot}" in READS[watch.read].paths}
+    return tuple(station.id for station in ROUTE if station.id in asked)
 
 
 _EVER = math.inf  # further than any value moves: only whether there is one counts

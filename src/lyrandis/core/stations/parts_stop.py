@@ -5,17 +5,7 @@ from __future__ import annotations
 from lyrandis.core.bench import Bench
 from lyrandis.core.conditions import Stopped
 from lyrandis.core.findings import Action, Finding, say, stop
-from lyrandis.core.parts import Slot
-
-SLOT_NAMES: dict[Slot, str] = {
-    "archer": "archer",
-    "bow": "bow",
-    "riser": "riser",
-    "upper_limb": "upper limb",
-    "lower_limb": "lower limb",
-    "string": "string",
-    "arrows": "set of arrows",
-}
+from lyrandis.core.parts import SLOT_NAMES, Slot
 
 
 def part_stops(b: Bench) -> list[Finding]:

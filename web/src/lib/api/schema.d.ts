@@ -2967,6 +2967,10 @@ export interface components {
             schools: {
                 [key: string]: string;
             };
+            /** Slots */
+            slots: {
+                [key: string]: components["schemas"]["SlotNote"];
+            };
             /** Stations */
             stations: components["schemas"]["StationNote"][];
             /** Trials */
@@ -6271,6 +6275,18 @@ export interface components {
             ][];
             /** Spot Mrad */
             spot_mrad: number;
+        };
+        /**
+         * SlotNote
+         * @description A place for a part on a rig: what stands there, and the stations due after another came.
+         */
+        SlotNote: {
+            /** Due */
+            due: string[];
+            /** Kind */
+            kind: string;
+            /** Name */
+            name: string;
         };
         /**
          * Sound

@@ -1,15 +1,3 @@
-<script module lang="ts">
-	/** What is looked at again after each kind of part. */
-	const DUE: Record<string, string[]> = {
-		string: ['assembly', 'brace', 'nock-point', 'quiet', 'crawls'],
-		arrows: ['arrow', 'quiet', 'crawls'],
-		archer: ['draw', 'bow-length', 'weight', 'nock-point', 'arrow', 'crawls'],
-		bow: ['weight', 'assembly', 'brace', 'nock-point', 'arrow', 'quiet', 'crawls'],
-		riser: ['weight', 'assembly', 'brace', 'nock-point', 'arrow', 'quiet', 'crawls'],
-		limb: ['weight', 'assembly', 'brace', 'nock-point', 'arrow', 'quiet', 'crawls']
-	};
-</script>
-
 <script lang="ts">
 	import { api, told, type Schemas } from '$lib/api/client';
 	import { Attempt } from '$lib/bench/attempt.svelte';
@@ -23,15 +11,6 @@
 
 	/** Another part put on: one of the rack, or a new one. What rested on the former is due. */
 	let { slots }: { slots: Slot[] } = $props();
-	const NAMES: Record<string, string> = {
-		archer: 'archer',
-		bow: 'bow',
-		riser: 'riser',
-		upper_limb: 'upper limb',
-		lower_limb: 'lower limb',
-		string: 'string',
-		arrows: 'set of arrows'
-	};
 	const bench = useBench();
 	const attempt = new Attempt();
 	let slot = $state<Slot | null>(null);
@@ -44,13 +23,8 @@
 	const here = $derived(slot ?? slots[0]);
 	const worn = $derived(bench().kept.parts.map((p) => p.mark));
 	const on = $derived(bench().kept.parts.find((p) => p.slot === here));
-	const kind = $derived(here?.endsWith('limb') ? 'limb' : (here ?? ''));
-	const dueAfter = $derived(
-		(reference.catalog?.stations ?? [])
-			.filter((s) => DUE[kind]?.includes(s.id))
-			.map((s) => s.title)
-			.join(', ')
-	);
+	const place = $derived(here ? reference.catalog?.slots[here] : undefined);
+	const kind = $derived(place?.kind ?? '');
 	const order = (l: Schemas['PartLine']): number =>
 		(l.state === 'in_use' ? 0 : 2) + (l.rigs.some((r) => r.is_on) ? 1 : 0) + (l.stop ? 8 : 0);
 	const offered = $derived(
@@ -102,7 +76,8 @@
 			<button
 				class="act plain"
 				aria-pressed={one === here}
-				onclick={() => ((slot = one), (making = false))}>{NAMES[one]}</button
+				onclick={() => ((slot = one), (making = false))}
+				>{reference.catalog?.slots[one]?.name}</button
 			>
 		{/each}
 	</p>
@@ -134,7 +109,7 @@
 			{/if}
 		</li>
 	{:else}
-		<li class="quiet">No other {NAMES[here ?? '']} on the rack.</li>
+		<li class="quiet">No other {place?.name} on the rack.</li>
 	{/each}
 </ul>
 {#if bench().dirty}<p class="quiet">Keep or take back your changes first.</p>{/if}
@@ -158,13 +133,13 @@
 				aria-label="Reason"
 			/>
 			<button class="act" disabled={!name.trim() || bench().busy || bench().dirty}
-				>Put the new {NAMES[here ?? '']} on</button
+				>Put the new {place?.name} on</button
 			>
 			<button type="button" class="act plain" onclick={() => (making = false)}>Back</button>
 		</p>
 	</form>
 {:else if here}
-	<button class="link" onclick={begin}>A new {NAMES[here]}</button>
+	<button class="link" onclick={begin}>A new {place?.name}</button>
 {/if}
 <p class="quiet">
 	It brings along what is known of it: {kind === 'string'
@@ -172,7 +147,7 @@
 		: kind === 'arrows'
 			? 'weight, spine and what was weighed'
 			: 'its markings and measurements'}. What rested on the former one is then due:
-	{dueAfter}.
+	{place?.due.join(', ')}.
 </p>
 
 <style>
