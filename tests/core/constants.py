@@ -17,7 +17,7 @@ MODULES = [
     "units", *(
         ".".join(p.relative_to(CORE).with_suffix("").parts)
         for part in (
-            "bow", "string", "arrow", "flight", "aim", "fit", "tune", "sound", "stations", "from_rack",
+            "bow", "string", "arrow", "flight", "aim", "fit", "tune", "sound", "stations", "from_rack", "beside",
         )
         for p in sorted((CORE / part).glob("*.py"))
         if p.stem != "__init__"

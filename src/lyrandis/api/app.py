@@ -11,6 +11,7 @@ from starlette.middleware.gzip import GZipMiddleware
 
 import lyrandis
 from lyrandis.api import (
+    beside,
     compute,
     data,
     fitting,
@@ -80,7 +81,19 @@ def create_app(
     app.state.jobs = Jobs()
     app.state.preferences = PreferenceStore(engine)
     problems.install(app)
-    modules = (reference, compute, strings, rigs, parts, fitting, scale, listening, data, jobs)
+    modules = (
+        reference,
+        compute,
+        strings,
+        rigs,
+        parts,
+        fitting,
+        beside,
+        scale,
+        listening,
+        data,
+        jobs,
+    )
     routers = [module.router for module in modules]
     for router in routers:
         app.include_router(router)

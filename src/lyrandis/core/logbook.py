@@ -11,7 +11,7 @@ from typing import Any
 
 from lyrandis.core.fields import FieldNote, field_notes, is_on
 from lyrandis.core.findings import Said, Value
-from lyrandis.core.history import ABOUT_ONE, Change, Entry, UnreadEntry, fates
+from lyrandis.core.history import ABOUT_ONE, Change, Entry, UnreadEntry, fates, plain_value
 from lyrandis.core.parts import SLOT_NAMES
 from lyrandis.core.route import STATIONS
 from lyrandis.core.trials import MEASURED
@@ -115,6 +115,13 @@ class _Line:
         reason = why.strip().rstrip(".")
         because = f", because: {self.word(reason)}" if reason else ""
         return Said(text=f"{text}{because}.", values=self.values, words=self.words)
+
+
+def setting_said(path: str, value: Any) -> Said:
+    """The value of a rig's setting as a piece of a sentence."""
+    line = _Line()
+    text = line.shown(Change(path=path), plain_value(value))
+    return Said(text=text, values=line.values, words=line.words)
 
 
 def changes_said(

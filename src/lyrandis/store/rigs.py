@@ -26,11 +26,11 @@ from lyrandis.core.history import (
 from lyrandis.core.measured import counts, untrue
 from lyrandis.core.parts import Part, Rig, Slot
 from lyrandis.core.parts.base import at as at_path
-from lyrandis.core.route import STATIONS, states
+from lyrandis.core.route import STATION_OF_SLOT, STATIONS, states
 from lyrandis.core.stops import Standing
 from lyrandis.core.trials import MEASURED, MEASURES, KeptTrial, trials_in
 from lyrandis.core.trials import standing as standing_trials
-from lyrandis.store import pages, rack, together
+from lyrandis.store import pages, past, rack, together
 from lyrandis.store.database import writing
 from lyrandis.store.derived import Derived, derive, follow, make_anew, write
 from lyrandis.store.elsewhere import trials_elsewhere
@@ -149,6 +149,18 @@ class RigStore:
         self._refuse_unreadable(id)
         with self.engine.connect() as connection:
             return pages.trials(connection, id, kind, after, most)
+
+    def days(self, id: int) -> list[past.DayEntered]:
+        """The days on which something was entered, the latest first; raises MissingError."""
+        self.either(id)
+        with self.engine.connect() as connection:
+            return past.days(connection, id)
+
+    def as_of(self, id: int, seq: int) -> Kept:
+        """A rig as it stood after entry `seq`; raises MissingError."""
+        kept = self.get(id)
+        with self.engine.connect() as connection:
+            return past.as_of(connection, kept, seq)
 
     def entries(self, id: int) -> Iterator[Entry]:
         """A rig's whole history, a few rows at a time."""
@@ -379,7 +391,7 @@ class RigStore:
             id,
             seq,
             "adjust",
-            together.STATION_OF[slot],
+            STATION_OF_SLOT[slot],
             why=why,
             wanted=fitted(rig, slot, part, mark),
             at=at,

@@ -19,22 +19,10 @@ from lyrandis.core.history import MOST_ENTRIES, Change, Entry, PutOn, changes_be
 from lyrandis.core.measured import untrue
 from lyrandis.core.parts import OWNED, Part, Rig, Slot, belonging, differing, part_of, slots_of
 from lyrandis.core.parts.base import at as value_of
-from lyrandis.core.stops import StationId
 from lyrandis.store import rack
 from lyrandis.store.derived import follow, make_anew
 from lyrandis.store.kept import Kept, Unreadable
 from lyrandis.store.present import Stale, present
-
-# Where a swap of a part is logged.
-STATION_OF: dict[Slot, StationId] = {
-    "archer": "draw",
-    "bow": "assembly",
-    "riser": "assembly",
-    "upper_limb": "assembly",
-    "lower_limb": "assembly",
-    "string": "string",
-    "arrows": "arrow",
-}
 
 
 @dataclass(frozen=True)

@@ -2,7 +2,7 @@
 
 from lyrandis.core.route.reads import READS, Read, moved_since
 from lyrandis.core.route.states import Mark, State, StationState, states
-from lyrandis.core.route.stations import ROUTE, STATIONS, Station, station_of
+from lyrandis.core.route.stations import ROUTE, STATION_OF_SLOT, STATIONS, Station, station_of
 from lyrandis.core.route.watches import NO_CONSEQUENCE, WATCHES, Watch, due_after
 
 __all__ = [
@@ -10,6 +10,7 @@ __all__ = [
     "READS",
     "ROUTE",
     "STATIONS",
+    "STATION_OF_SLOT",
     "WATCHES",
     "Mark",
     "Read",

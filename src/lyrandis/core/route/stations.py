@@ -4,7 +4,7 @@ from __future__ import annotations
 
 from typing import NamedTuple
 
-from lyrandis.core.parts import Limbs, SchoolNumbers, StepUp
+from lyrandis.core.parts import Limbs, SchoolNumbers, Slot, StepUp
 from lyrandis.core.stops import StationId
 
 
@@ -137,3 +137,15 @@ STATIONS: dict[str, Station] = {station.id: station for station in ROUTE}
 def station_of(path: str) -> StationId | None:
     """The station at which a setting is kept; None for those of no station."""
     return next((s.id for s in ROUTE if path in s.settings), None)
+
+
+# Where a swap of a part is logged.
+STATION_OF_SLOT: dict[Slot, StationId] = {
+    "archer": "draw",
+    "bow": "assembly",
+    "riser": "assembly",
+    "upper_limb": "assembly",
+    "lower_limb": "assembly",
+    "string": "string",
+    "arrows": "arrow",
+}

@@ -4,6 +4,26 @@
  */
 
 export interface paths {
+    "/api/beside": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Side By Side
+         * @description Two rigs, two parts of a kind, or one rig at two dates, side by side.
+         */
+        post: operations["side_by_side_api_beside_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/catalog": {
         parameters: {
             query?: never;
@@ -933,6 +953,26 @@ export interface paths {
          * @description A new rig that begins as this one stands.
          */
         post: operations["copy_api_rigs__id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/days": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Days
+         * @description The days of a rig's history, the latest first.
+         */
+        get: operations["days_api_rigs__id__days_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2105,6 +2145,22 @@ export interface components {
             done: string[];
         };
         /**
+         * Back
+         * @description How the other side's comes to this one: settings to keep, or a part to put on.
+         */
+        Back: {
+            /** Changes */
+            changes: {
+                [key: string]: unknown;
+            };
+            /** Mark */
+            mark: string | null;
+            /** Slot */
+            slot: ("archer" | "bow" | "riser" | "upper_limb" | "lower_limb" | "string" | "arrows") | null;
+            /** Station */
+            station: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls") | null;
+        };
+        /**
          * BenchView
          * @description A rig with its rail and tally, the stations asked for, and the parts these show.
          *
@@ -2147,6 +2203,38 @@ export interface components {
             /** Turns Seen */
             turns_seen: components["schemas"]["TurnsSeen"][] | null;
             window: components["schemas"]["SpineWindow"] | null;
+        };
+        /**
+         * Beside
+         * @description Two sides: what differs first, their numbers, and what is told of one side alone.
+         */
+        Beside: {
+            /** Differences */
+            differences: components["schemas"]["Difference"][];
+            /** Numbers */
+            numbers: components["schemas"]["NumberBeside"][];
+            /** Only Mine */
+            only_mine: components["schemas"]["ToldAt"][];
+            /** Only Other */
+            only_other: components["schemas"]["ToldAt"][];
+            said: components["schemas"]["Said"];
+        };
+        /**
+         * BesideIn
+         * @description The two sides; what differs can be set on the first, where that is a rig as it stands.
+         */
+        BesideIn: {
+            mine: components["schemas"]["SideIn"];
+            other: components["schemas"]["SideIn"];
+        };
+        /**
+         * BesideView
+         * @description Two sides, and what is told of them together.
+         */
+        BesideView: {
+            mine: components["schemas"]["SideView"];
+            other: components["schemas"]["SideView"];
+            told: components["schemas"]["Beside"];
         };
         /** Body_begin_import_api_jobs_import_post */
         Body_begin_import_api_jobs_import_post: {
@@ -3288,6 +3376,48 @@ export interface components {
             unreadable: components["schemas"]["Unread"][];
             /** Whole */
             whole: boolean;
+        };
+        /**
+         * DayNote
+         * @description A day on which something was entered: its last entry, how many, and at which stations.
+         */
+        DayNote: {
+            /** Day */
+            day: string;
+            /** Entries */
+            entries: number;
+            /** Seq */
+            seq: number;
+            /** Stations */
+            stations: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls")[];
+        };
+        /**
+         * Difference
+         * @description What differs; `does`: what the other side's would do here, by the models.
+         *
+         *     mine, other : names of the two parts, where another one is on
+         *     trials_mine, trials_other : what was tried with it as it is here, and as it is there
+         *     back : how it comes here; None where it cannot, and `not_back` says why
+         */
+        Difference: {
+            back: components["schemas"]["Back"] | null;
+            /** Does */
+            does: components["schemas"]["Said"][];
+            /** Mine */
+            mine: string;
+            not_back: components["schemas"]["Said"] | null;
+            /** Other */
+            other: string;
+            /** Rows */
+            rows: components["schemas"]["Row"][];
+            /** Station */
+            station: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls") | null;
+            /** Title */
+            title: string;
+            /** Trials Mine */
+            trials_mine: components["schemas"]["Said"][];
+            /** Trials Other */
+            trials_other: components["schemas"]["Said"][];
         };
         /**
          * DrawHistory
@@ -4476,6 +4606,35 @@ export interface components {
             low_mm: number;
             /** Start Mm */
             start_mm: number;
+        };
+        /**
+         * NumberBeside
+         * @description One number on both sides; `felt`: they differ by a step that an archer could notice.
+         */
+        NumberBeside: {
+            /** Felt */
+            felt: boolean;
+            /** Id */
+            id: string;
+            mine: components["schemas"]["Value"] | null;
+            /**
+             * Mine Source
+             * @enum {string}
+             */
+            mine_source: "model" | "rule" | "measured" | "set";
+            other: components["schemas"]["Value"] | null;
+            /**
+             * Other Source
+             * @enum {string}
+             */
+            other_source: "model" | "rule" | "measured" | "set";
+            /**
+             * Station
+             * @enum {string}
+             */
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            /** Title */
+            title: string;
         };
         /**
          * On
@@ -5794,6 +5953,18 @@ export interface components {
             side_plate: "plunger" | "leather" | "felt" | "hard";
         };
         /**
+         * Row
+         * @description One setting on both sides.
+         */
+        Row: {
+            mine: components["schemas"]["Said"];
+            other: components["schemas"]["Said"];
+            /** Path */
+            path: string;
+            /** Title */
+            title: string;
+        };
+        /**
          * Said
          * @description A sentence with {slots}, and what stands in them: values, or words taken as they are.
          */
@@ -6251,6 +6422,37 @@ export interface components {
             /** Virtual Mass Gr */
             virtual_mass_gr: number;
             weight_at_draw_lbf: components["schemas"]["Estimate"];
+        };
+        /**
+         * SideIn
+         * @description One side: a rig as it stands or as it stood after an entry, or a part by its mark.
+         */
+        SideIn: {
+            /** Part */
+            part?: string | null;
+            /** Rig */
+            rig?: number | null;
+            /** Seq */
+            seq?: number | null;
+        };
+        /**
+         * SideView
+         * @description One side as it is shown.
+         *
+         *     day : of a rig as it stood; on : the rig that a part is looked at on
+         */
+        SideView: {
+            bench: components["schemas"]["BenchView"];
+            /** Day */
+            day: string | null;
+            /** On */
+            on: string | null;
+            /** Rig Id */
+            rig_id: number | null;
+            /** Seq */
+            seq: number | null;
+            /** Title */
+            title: string;
         };
         /**
          * SightPicture
@@ -7031,6 +7233,20 @@ export interface components {
             terms: components["schemas"]["Term"][];
         };
         /**
+         * ToldAt
+         * @description A finding of one side, and at which station it stands.
+         */
+        ToldAt: {
+            finding: components["schemas"]["Finding"];
+            /**
+             * Station
+             * @enum {string}
+             */
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            /** Title */
+            title: string;
+        };
+        /**
          * TrialLine
          * @description One trial of a rig: when it was logged, the day it was made, what it showed.
          *
@@ -7355,6 +7571,131 @@ export interface components {
 }
 export type $defs = Record<string, never>;
 export interface operations {
+    side_by_side_api_beside_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["BesideIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["BesideView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     catalog_api_catalog_get: {
         parameters: {
             query?: never;
@@ -13490,6 +13831,130 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RigView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    days_api_rigs__id__days_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["DayNote"][];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { onDestroy } from 'svelte';
 	import { invalidate } from '$app/navigation';
 	import { api, told, type Schemas } from '$lib/api/client';
 	import { Attempt } from '$lib/bench/attempt.svelte';
@@ -7,6 +8,8 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import { day } from '$lib/format/day';
 	import SaidText from '$lib/format/SaidText.svelte';
+	import { deeds } from '$lib/frame/deeds.svelte';
+	import { askBeforeLeaving } from '$lib/frame/leave.svelte';
 	import Mark from '$lib/frame/Mark.svelte';
 	import Keeping from '$lib/rack/Keeping.svelte';
 	import PartFields from '$lib/rack/PartFields.svelte';
@@ -88,18 +91,26 @@
 		});
 	}
 
-	function key(event: KeyboardEvent): void {
-		const typing = (event.target as HTMLElement).closest('input, textarea, select');
-		if (event.key === 'Escape' && n) {
-			changes = {};
-			reaches = [];
-			turns++;
-		} else if (event.key === 'k' && !typing && n && !event.ctrlKey && !event.metaKey)
-			void keep($state.snapshot(changes), 'Kept.');
+	function drop(): void {
+		changes = {};
+		unread = {};
+		reaches = [];
+		turns++;
 	}
+
+	const canKeep = $derived(n > 0 && Object.keys(unread).length === 0 && name.trim() !== '');
+	const keepAll = async (): Promise<boolean> =>
+		canKeep && (await keep($state.snapshot(changes), 'Kept, on every rig.'));
+	const leaving = askBeforeLeaving({ waiting: () => n > 0, keep: keepAll, drop });
+	deeds.page = {
+		keep: () => void keepAll(),
+		revert: drop,
+		undo: () => void (n === 0 && view.undoable && step('undo')),
+		redo: () => void (n === 0 && view.redoable && step('redo'))
+	};
+	onDestroy(() => (deeds.page = null));
 </script>
 
-<svelte:window onkeydown={key} />
 <svelte:head><title>{view.part.name} · Rack · Lyrandis</title></svelte:head>
 
 <main id="main" tabindex="-1">
@@ -165,20 +176,8 @@
 						placeholder="why (may stay empty)"
 						aria-label="Reason for keeping this"
 					/>
-					<button
-						class="act plain"
-						onclick={() => {
-							changes = {};
-							reaches = [];
-							turns++;
-						}}>Back<kbd>Esc</kbd></button
-					>
-					<button
-						class="act"
-						disabled={Object.keys(unread).length > 0 || !name.trim()}
-						onclick={() => keep($state.snapshot(changes), 'Kept, on every rig.')}
-						>Keep this<kbd>k</kbd></button
-					>
+					<button class="act plain" onclick={drop}>Back<kbd>Esc</kbd></button>
+					<button class="act" disabled={!canKeep} onclick={keepAll}>Keep this<kbd>k</kbd></button>
 				</div>
 			{/if}
 		</section>
@@ -216,6 +215,13 @@
 		</aside>
 	</div>
 </main>
+{#if leaving.to !== null}{#await import('$lib/frame/Leaving.svelte') then { default: Leaving }}
+		<Leaving
+			onkeep={() => leaving.go(true)}
+			ondrop={() => leaving.go(false)}
+			onstay={leaving.stay}
+		/>
+	{/await}{/if}
 
 <style>
 	main {

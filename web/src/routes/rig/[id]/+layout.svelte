@@ -1,11 +1,12 @@
 <script lang="ts">
 	import { onDestroy } from 'svelte';
-	import { beforeNavigate, goto, invalidate } from '$app/navigation';
+	import { goto, invalidate } from '$app/navigation';
 	import { page } from '$app/state';
 	import { putBench, type RigBench } from '$lib/bench/bench.svelte';
 	import { notify, tellOfSheet } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import Findings from '$lib/frame/Findings.svelte';
+	import { askBeforeLeaving } from '$lib/frame/leave.svelte';
 	import Hatch from '$lib/frame/Hatch.svelte';
 	import KeepBar from '$lib/frame/KeepBar.svelte';
 	import { deeds } from '$lib/frame/deeds.svelte';
@@ -16,8 +17,6 @@
 	let { children, data } = $props();
 	const bench = $derived(data.bench);
 	const PATIENCE_MS = 3000;
-	let leaving = $state<string | null>(null);
-	let letGo = false;
 	let bar = $state<KeepBar>();
 
 	const id = $derived(Number(page.params.id));
@@ -29,28 +28,12 @@
 		deeds.page = null;
 	});
 
-	beforeNavigate((navigation) => {
+	const leaving = askBeforeLeaving({
 		// What is on its way to be kept is not lost by going on.
-		if (!bench?.dirty || bench.busy || letGo) return;
-		if (navigation.to?.url.pathname === page.url.pathname) return;
-		navigation.cancel();
-		if (navigation.type !== 'leave' && navigation.to) leaving = navigation.to.url.pathname;
+		waiting: () => (bench?.dirty && !bench.busy) ?? false,
+		keep: async () => (await bench?.keep(view ? station : null, '', 'provisional')) ?? false,
+		drop: () => bench?.revert()
 	});
-
-	async function leave(keep: boolean): Promise<void> {
-		const to = leaving;
-		if (!bench || to === null) return;
-		if (keep) {
-			if (!(await bench.keep(view ? station : null, '', 'provisional'))) {
-				leaving = null;
-				return;
-			}
-		} else bench.revert();
-		leaving = null;
-		letGo = true;
-		await goto(to);
-		letGo = false;
-	}
 
 	async function back(redo: boolean): Promise<void> {
 		if (!bench || bench.dirty) return;
@@ -123,11 +106,11 @@
 {#if bench?.meanwhile}{#await import('$lib/frame/Meanwhile.svelte') then { default: Meanwhile }}
 		<Meanwhile what={bench.meanwhile} />
 	{/await}{/if}
-{#if leaving !== null}{#await import('$lib/frame/Leaving.svelte') then { default: Leaving }}
+{#if leaving.to !== null}{#await import('$lib/frame/Leaving.svelte') then { default: Leaving }}
 		<Leaving
-			onkeep={() => leave(true)}
-			ondrop={() => leave(false)}
-			onstay={() => (leaving = null)}
+			onkeep={() => leaving.go(true)}
+			ondrop={() => leaving.go(false)}
+			onstay={leaving.stay}
 		/>
 	{/await}{/if}
 

@@ -1,0 +1,46 @@
+"""Side by side over HTTP: two rigs, two parts, one rig at two dates; the days to choose from."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+from pydantic import BaseModel, ConfigDict
+
+from lyrandis.api.bodies import CheckedRoute
+from lyrandis.api.context import AtDesk, RigId
+from lyrandis.api.problems import PROBLEM_RESPONSES
+from lyrandis.core.stops import StationId
+from lyrandis.desk.beside import BesideView, SideIn, compare
+
+router = APIRouter(
+    prefix="/api", tags=["beside"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
+)
+
+
+class BesideIn(BaseModel):
+    """The two sides; what differs can be set on the first, where that is a rig as it stands."""
+
+    model_config = ConfigDict(extra="forbid")
+
+    mine: SideIn
+    other: SideIn
+
+
+@router.post("/beside")
+def side_by_side(body: BesideIn, desk: AtDesk) -> BesideView:
+    """Two rigs, two parts of a kind, or one rig at two dates, side by side."""
+    return compare(desk, body.mine, body.other)
+
+
+class DayNote(BaseModel):
+    """A day on which something was entered: its last entry, how many, and at which stations."""
+
+    day: str
+    seq: int
+    entries: int
+    stations: list[StationId]
+
+
+@router.get("/rigs/{id}/days")
+def days(id: RigId, desk: AtDesk) -> list[DayNote]:
+    """The days of a rig's history, the latest first."""
+    return [DayNote(**vars(day)) for day in desk.days(id)]
