@@ -23,8 +23,9 @@ PAGES = (
     "/terms",
     "/rack",
     "/rack/fit",
+    f"/rack/beside?mine={RISER}",
     f"/rack/{RISER}",
-    *(f"/rig/1/{s}" for s in (*STATIONS, "keep", "schedule")),
+    *(f"/rig/1/{s}" for s in (*STATIONS, "keep", "schedule", "beside")),
 )
 RUN = """async () => {
   const told = await axe.run(document, {

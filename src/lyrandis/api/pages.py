@@ -11,8 +11,8 @@ from fastapi.responses import FileResponse, HTMLResponse, Response
 from lyrandis.api.problems import allowed, not_allowed, problem
 from lyrandis.core.route import STATIONS
 
-_RIG_PAGES = "|".join((*STATIONS, "keep", "schedule"))
-_RACK_PAGES = r"rack(/fit|/[0-9a-f]{32})?"
+_RIG_PAGES = "|".join((*STATIONS, "keep", "schedule", "beside"))
+_RACK_PAGES = r"rack(/fit|/beside|/[0-9a-f]{32})?"
 _PAGES = re.compile(rf"|new|terms|{_RACK_PAGES}|rig/[1-9]\d{{0,15}}(/({_RIG_PAGES}))?/?")
 _NOT_BUILT = (
     "<!doctype html><title>Lyrandis</title><p>The pages are not built yet. "

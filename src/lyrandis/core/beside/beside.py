@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Mapping
 
 from lyrandis.core.bench import Bench
-from lyrandis.core.beside.differences import Away, Difference, differences
+from lyrandis.core.beside.differences import ITSELF, Away, Difference, differences
 from lyrandis.core.beside.numbers import FELT, numbers
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Finding, Said, Value, by_seriousness, say
@@ -88,13 +88,13 @@ def _said(found: list[Difference], rows: list[NumberBeside]) -> Said:
     """What there is to see, in a sentence."""
     if not found:
         return say("Nothing differs in their settings.")
-    felt = [row.title.lower() for row in rows if row.felt]
-    many = f"{len(found)} thing{'s differ' if len(found) > 1 else ' differs'}"
-    first = found[0].title.lower()
-    if not felt:
-        return say(f"{many}, first {{first}}; no number moves by a step that could be noticed.",
-                   first=first)  # fmt: skip
-    return say(f"{many}, first {{first}}. It shows in {', '.join(felt)}.", first=first)
+    itself = {ITSELF.get(row.path) for difference in found for row in difference.rows}
+    felt = [row.title.lower() for row in rows if row.felt and row.id not in itself]
+    first = found[0].title
+    shows = f"It shows in {', '.join(felt)}." if felt else "No number shows it."
+    if len(found) == 1:
+        return say(f"One thing differs: {{first}}. {shows}", first=first.lower())
+    return say(f"{len(found)} things differ, first {{first}}. {shows}", first=first.lower())
 
 
 def _told(b: Bench) -> list[ToldAt]:

@@ -29,7 +29,7 @@ from lyrandis.core.trials import KINDS, MEASURED, KeptTrial
 _NOT_COMPARED = {"name", "notes"}
 _MOST_TRIALS = 3  # told of a setting on each side
 # A number that is the setting itself says nothing more of it.
-_ITSELF = {
+ITSELF = {
     "archer.draw_length_in": "draw",
     "bow.brace_height_in": "brace",
     "nock_height_mm": "nock",
@@ -186,7 +186,7 @@ def _told(
 ) -> tuple[float, Difference]:
     shown = (*group.paths, *group.measured)
     tried = changes if group.paths or group.slot else _values(other.rig, group.measured)
-    does, size = _effects(mine, here, tried, {_ITSELF.get(path) for path in shown})
+    does, size = _effects(mine, here, tried, {ITSELF.get(path) for path in shown})
     station = STATION_OF_SLOT[group.slot] if group.slot else None
     station = station or next((s for p in shown if (s := station_of(p)) is not None), None)
     return size, Difference(
@@ -212,7 +212,7 @@ def _told(
 
 
 def _name(b: Bench, slot: Slot | None) -> str:
-    return b.parts[slot].name if slot in b.parts else ""
+    return b.parts[slot].name if slot is not None and slot in b.parts else ""
 
 
 def _effects(

@@ -87,6 +87,8 @@ export class RigBench {
 	/** Set when its pages are left: opened again it is read anew. */
 	shut = false;
 
+	/** Why what is changed was proposed, and where it belongs; null where the archer changed it. */
+	proposed = $state<{ why: string; station: string | null } | null>(null);
 	readonly dirty = $derived(Object.keys(this.changes).length > 0 || this.trial !== null);
 
 	static async open(id: number, station: string | null = null): Promise<RigBench> {
@@ -131,6 +133,7 @@ export class RigBench {
 		this.trial = null;
 		this.fault = null;
 		this.reaches = [];
+		this.proposed = null;
 		this.turns++;
 	}
 
@@ -157,6 +160,12 @@ export class RigBench {
 		for (const path of Object.keys(this.refused))
 			if (!(path in this.changes)) delete this.refused[path];
 		this.look();
+	}
+
+	/** Changes that come with their reason, from a page that belongs to no station. */
+	propose(values: Record<string, unknown>, why: string, station: string | null): void {
+		this.setAll(values);
+		this.proposed = { why, station };
 	}
 
 	/** What a hand drags: to the nearest step, within the field's own range. */
@@ -225,6 +234,7 @@ export class RigBench {
 		this.unread = {};
 		this.trial = null;
 		this.fault = null;
+		this.proposed = null;
 		this.asked++;
 		this.turns++;
 		this.bench = this.keptBench;

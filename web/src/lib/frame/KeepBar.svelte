@@ -8,6 +8,9 @@
 	const bench = useBench();
 	let why = $state('');
 	let settled = $state(false);
+	$effect(() => {
+		if (bench().proposed) why = bench().proposed!.why;
+	});
 	const n = $derived(Object.keys(bench().changes).length);
 	/** Stations that keeping this would make due. */
 	const made = $derived(

@@ -1,8 +1,13 @@
-<script lang="ts">
+<script lang="ts" generics="Props extends Record<string, unknown> = Record<string, never>">
 	import type { Component } from 'svelte';
 
 	/** What is not seen at first comes when it is turned to, so that a page stays light. */
-	let { of }: { of: () => Promise<{ default: Component }> } = $props();
+	interface Asked {
+		of: () => Promise<{ default: Component<Props> }>;
+		/** What it is given. */
+		given?: Props;
+	}
+	let { of, given = {} as Props }: Asked = $props();
 	let asked = $state(0);
 	const coming = $derived.by(() => {
 		void asked;
@@ -13,7 +18,7 @@
 {#await coming}
 	<p class="quiet" aria-busy="true">One moment …</p>
 {:then { default: Come }}
-	<Come />
+	<Come {...given} />
 {:catch}
 	<p role="alert">
 		This part did not come. <button class="link" onclick={() => asked++}>Try again</button>

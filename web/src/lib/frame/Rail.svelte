@@ -124,6 +124,9 @@
 				<a href="{base}/schedule" aria-current={here === 'schedule' ? 'page' : undefined}
 					>Schedule</a
 				>
+				<a href="{base}/beside" aria-current={here === 'beside' ? 'page' : undefined}
+					>Side by side</a
+				>
 				<a
 					href="/api/rigs/{bench().id}/sheet"
 					target="_blank"

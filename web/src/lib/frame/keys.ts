@@ -11,7 +11,8 @@ export const jumps: [letter: string, path: string, title: string][] = [
 	['q', 'quiet', 'Quiet'],
 	['c', 'crawls', 'Crawls'],
 	['k', 'keep', 'Logbook'],
-	['e', 'schedule', 'Schedule']
+	['e', 'schedule', 'Schedule'],
+	['x', 'beside', 'Side by side']
 ];
 
 export interface KeyDeeds {

@@ -201,6 +201,7 @@
 			<p class="line">
 				{#if view.undoable}<button class="link" onclick={() => step('undo')}>Take back</button>{/if}
 				{#if view.redoable}<button class="link" onclick={() => step('redo')}>Do again</button>{/if}
+				<a class="link" href="/rack/beside?mine={line.mark}">Side by side</a>
 				<a class="link" href="/api/parts/{line.mark}/file" download>File</a>
 			</p>
 			<ol>

@@ -31,7 +31,9 @@
 	const leaving = askBeforeLeaving({
 		// What is on its way to be kept is not lost by going on.
 		waiting: () => (bench?.dirty && !bench.busy) ?? false,
-		keep: async () => (await bench?.keep(view ? station : null, '', 'provisional')) ?? false,
+		keep: async () =>
+			(await bench?.keep(view ? station : (bench.proposed?.station ?? null), '', 'provisional')) ??
+			false,
 		drop: () => bench?.revert()
 	});
 
@@ -97,7 +99,7 @@
 			{#if view && !screen.folded}<div class="findings"><Findings station={view} /></div>{/if}
 			<footer>
 				<Tally />
-				<KeepBar bind:this={bar} station={view ? station : null} />
+				<KeepBar bind:this={bar} station={view ? station : (bench.proposed?.station ?? null)} />
 			</footer>
 		</div>
 	{/key}

@@ -104,7 +104,13 @@
 </p>
 <ol bind:this={list} tabindex="-1" aria-label="Entries">
 	{#each lines as line, i (line.seq)}
-		{#if i === 0 || day(lines[i - 1]!.at) !== day(line.at)}<li class="day">{day(line.at)}</li>{/if}
+		{#if i === 0 || day(lines[i - 1]!.at) !== day(line.at)}<li class="day">
+				{day(line.at)}{#if line.seq < bench().kept.seq}<a
+						class="link"
+						href="/rig/{bench().id}/beside?seq={line.seq}"
+						>beside now<span class="sr-only">, as it stood on {day(line.at)}</span></a
+					>{/if}
+			</li>{/if}
 		<li id="entry-{line.seq}">
 			<span class="quiet num">{time(line.at)}</span>
 			<span><SaidText said={line.said} strong /></span>
