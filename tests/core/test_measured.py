@@ -4,15 +4,12 @@ import math
 
 import numpy as np
 import pytest
-from hypothesis import given, settings
-from hypothesis import strategies as st
 
 from lyrandis.core.bench import Bench
-from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.fields import changed
 from lyrandis.core.measured import measured_now, model_lbf, recalled, untrue
 from lyrandis.core.parts import Bow, Rig, String
-from lyrandis.core.route import Mark, moved_since, states
+from lyrandis.core.route import Mark, states
 from lyrandis.core.stations import TELLERS
 from lyrandis.core.tally import tally
 from lyrandis.core.trials import (
@@ -214,50 +211,6 @@ class TestDue:
         third = changed(two, {"on.string": "d" * 32})
         due = next(s for s in states(marks, third) if s.station == "quiet")
         assert due.reasons[0].plain() == "The string is another: listen again."
-
-
-PATHS = {
-    "arrow.point_gr": [100.0, 110.0, 125.0],
-    "string.strands": [12, 14],
-    "string.material": ["polyester", "low_stretch"],
-    "limbs.upper_turns": [0.0, 0.5],
-    "bow.brace_height_in": [8.0, 8.4, 9.0],
-    "on.upper_limb": ["a" * 32, "b" * 32],
-    "on.arrows": ["c" * 32, "d" * 32],
-}
-STEP = st.sampled_from(sorted(PATHS)).flatmap(
-    lambda path: st.tuples(st.just(path), st.sampled_from(PATHS[path]))
-)
-READING = st.sampled_from(["bow", "arrow", "string"])
-
-
-@settings(max_examples=400)
-@given(st.lists(st.one_of(STEP, READING), min_size=2, max_size=20))
-def test_nothing_is_shown_as_measured_whose_grounds_changed(acts):
-    """Against the plain definition, whatever was changed, swapped and read in whatever order."""
-    rig, trials = BASE, ()
-    for n, act in enumerate(acts, 1):
-        if isinstance(act, tuple):
-            rig = changed(rig, dict([act]))
-        else:
-            trial = {"bow": WeighingTrial(readings=((28.0, 30.0 + n),)),
-                     "arrow": ArrowWeighingTrial(mass_gr=300 + n),
-                     "string": StringWeighingTrial(mass_gr=80 + n)}[act]  # fmt: skip
-            trials = (*trials, KeptTrial(n, "2026-04-01T10:00:00Z", trial, rig))
-        rig = settled(rig, trials)
-        for kind, path, value in (
-            (WeighingTrial, "bow.measured", rig.bow.measured),
-            (ArrowWeighingTrial, "arrow.weighed_gr", rig.arrow.weighed_gr),
-            (StringWeighingTrial, "string.mass_gr", rig.string.mass_gr),
-        ):
-            of = [t for t in trials if isinstance(t.trial, kind)]
-            held = [t for t in of if not moved_since(kind.grounds, t.rig, rig)]
-            shown = None if not held else held[-1].trial
-            if shown is None:
-                assert not value, path
-            else:
-                assert value == (shown.readings if kind is WeighingTrial else shown.mass_gr)
-    force_draw(rig.bow, rig.string.material)
 
 
 @pytest.mark.parametrize("world", ["normal", "flat", "heavy tails", "one maker marks low"])
