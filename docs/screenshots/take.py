@@ -27,7 +27,7 @@ VIEWS = {
     "quiet": "/rig/2/quiet",
     "crawls": "/rig/1/crawls",
     "logbook": "/rig/1/keep",
-    "schedule": "/rig/1/schedule",
+    "side-by-side": "/rig/1/beside?seq=23",
 }
 
 
@@ -66,12 +66,12 @@ def main() -> None:
             page.locator("section[aria-label='The bow']").evaluate("e => e.scrollIntoView()")
             page.wait_for_timeout(300)
             page.screenshot(path=HERE / "terms.png", animations="disabled")
-            page.goto(f"{address}/rig/2/brace", wait_until="networkidle")
-            page.get_by_role("tab", name="Listen").click()
-            page.get_by_role("button", name="Simulated recorder").click()
-            page.get_by_text("shots heard").wait_for()
+            page.goto(f"{address}/rack/fit", wait_until="networkidle")
+            page.get_by_label("For", exact=True).select_option(label="Ada Lindgren")
+            page.get_by_text("could be Ada Lindgren's").wait_for()
+            page.locator("[aria-busy=false]").wait_for()
             page.wait_for_timeout(300)
-            page.screenshot(path=HERE / "listening.png", animations="disabled")
+            page.screenshot(path=HERE / "fit-from-rack.png", animations="disabled")
             dark = browser.new_page(
                 viewport={"width": 1280, "height": 800}, **(common | {"color_scheme": "dark"})
             )
@@ -83,7 +83,7 @@ def main() -> None:
             narrow.wait_for_load_state("networkidle")
             narrow.screenshot(path=HERE / "part.png", animations="disabled")
             phone = browser.new_page(viewport={"width": 390, "height": 844}, **common)
-            shoot(phone, address, "phone", "/rig/1/bow-length")
+            shoot(phone, address, "schedule", "/rig/1/schedule")
             browser.close()
         finally:
             run.terminate()
