@@ -18,11 +18,11 @@ from lyrandis.core.stations import views
 from lyrandis.core.trials import KINDS, HoldTrial
 from lyrandis.demo import scenario
 from lyrandis.store import database
+from lyrandis.store.preferences import PreferenceStore
 from lyrandis.store.rigs import (
     ConflictError,
     MissingError,
     NothingError,
-    PreferenceStore,
     RigStore,
 )
 

@@ -32,7 +32,7 @@ from lyrandis.jobs import Jobs
 from lyrandis.settings import SITE
 from lyrandis.store.database import open_database
 from lyrandis.store.folder import in_use
-from lyrandis.store.rigs import PreferenceStore
+from lyrandis.store.preferences import PreferenceStore
 
 
 def create_app(

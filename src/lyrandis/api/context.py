@@ -8,7 +8,7 @@ from typing import Annotated
 from fastapi import Depends, Path, Request
 
 from lyrandis.desk.rigs import Desk
-from lyrandis.store.rigs import PreferenceStore
+from lyrandis.store.preferences import PreferenceStore
 
 
 def _desk(request: Request) -> Desk:

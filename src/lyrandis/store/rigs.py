@@ -20,23 +20,19 @@ from lyrandis.core.history import (
     PutOn,
     UnreadEntry,
     changes_between,
-    log_trial,
     plain_value,
 )
-from lyrandis.core.measured import counts, untrue
+from lyrandis.core.measured import untrue
 from lyrandis.core.parts import Part, Rig, Slot
-from lyrandis.core.parts.base import at as at_path
 from lyrandis.core.route import STATION_OF_SLOT, STATIONS, states
 from lyrandis.core.stops import Standing
-from lyrandis.core.trials import MEASURED, MEASURES, KeptTrial, trials_in
-from lyrandis.core.trials import standing as standing_trials
+from lyrandis.core.trials import MEASURED, KeptTrial
 from lyrandis.store import pages, past, rack, together
 from lyrandis.store.database import writing
 from lyrandis.store.derived import Derived, derive, follow, make_anew, write
-from lyrandis.store.elsewhere import trials_elsewhere
 from lyrandis.store.errors import ConflictError, MissingError, NothingError, UnreadableError
 from lyrandis.store.kept import Kept, Listed, Unreadable
-from lyrandis.store.loose import Broken
+from lyrandis.store.measuring import as_measured, asked_of, trial_shown
 from lyrandis.store.part_store import PartStore, now_utc
 from lyrandis.store.present import Stale, listed, present
 from lyrandis.store.tables import EntryRow, PartRow, PreferenceRow, RigRow
@@ -309,7 +305,7 @@ class RigStore:
         made_at = at or now_utc()
         draft = {"seq": seq + 1, "kind": kind, "at": made_at, "trial": trial, "about": about}
         if kind not in ("undo", "redo"):
-            wanted = self._as_measured(kept, Entry.model_validate(draft), wanted or {})
+            wanted = as_measured(self.engine, kept, Entry.model_validate(draft), wanted or {})
             changes = changes_between(kept.present.rig, wanted)
         entry = Entry.model_validate(
             {
@@ -345,19 +341,6 @@ class RigStore:
 
         self._write(kept, entry, check, before)
         return made[0]
-
-    def _as_measured(self, kept: Kept, entry: Entry, wanted: dict[str, Any]) -> dict[str, Any]:
-        """Changes with each measured setting as the trials make it once the entry stands."""
-        plain = {path: value for path, value in wanted.items() if path not in MEASURED}
-        rig = changed(kept.present.rig, plain)
-        trials = {t.seq: t for t in kept.present.trials}
-        if entry.about is None or entry.about in trials:  # an old one is not among the latest
-            log_trial(trials, entry, rig)
-        elsewhere = kept.elsewhere
-        if rig.on != kept.present.rig.on:
-            with self.engine.connect() as connection:
-                elsewhere = trials_elsewhere(connection, kept.id, rig.on)
-        return plain | untrue(rig, (*trials.values(), *elsewhere))
 
     def put_on(
         self,
@@ -461,49 +444,21 @@ class RigStore:
         """
         rig = self.get(id).present.rig
         changed(rig, wanted)  # refused in the rig's own words
-        plain = {path: value for path, value in wanted.items() if path not in MEASURED}
-        values = {path: value for path, value in wanted.items() if path in MEASURED}
-        found = dict(trials_in(values))
-        if trial is not None:
-            path = next((m.path for m in MEASURES if m.name == trial.kind), None)
-            if path in found and counts(trial):
-                trial = found[path].model_copy(
-                    update={"scale": trial.scale, "day": trial.day, "notes": trial.notes}
-                )
-            found.pop(str(path), None)
-            logged = [trial, *found.values()]
-        else:
-            logged = list(found.values())
-        cleared = [p for p, v in values.items() if p not in found and not v and at_path(rig, p)]
-        if logged or plain or not cleared:
-            first, *others = logged or [None]
-            kept = self.keep(id, seq, plain, station, standing, why, at, first, about, True)
+        asked = asked_of(rig, wanted, trial)
+        if asked.trials or asked.plain or not asked.cleared:
+            first, *others = asked.trials or (None,)
+            kept = self.keep(id, seq, asked.plain, station, standing, why, at, first, about, True)
             for other in others:
                 kept = self.keep(id, kept.seq, {}, other.station, standing, why, at, other)
         else:
             kept = self.get(id)
             if kept.seq != seq:
                 raise _meanwhile()
-        for path in cleared:
-            kept = self._unmeasure(kept, path, why)
+        for path in asked.cleared:
+            shown = trial_shown(kept, path)
+            if shown is not None:
+                kept = self.strike(kept.id, kept.seq, shown, True, why)
         return kept
-
-    def _unmeasure(self, kept: Kept, path: str, why: str) -> Kept:
-        """Strike out the trial that a measured setting shows."""
-        measure = MEASURED[path]
-        shown = at_path(kept.present.rig, path)
-        showing = [
-            trial
-            for trial in standing_trials(kept.known, measure.name)
-            if measure.value(trial.trial) == shown
-        ]
-        elsewhere = next((trial for trial in showing if trial.rig_id is not None), None)
-        if elsewhere is not None:  # it would show the same again
-            raise RefusedError(
-                path,
-                f"It was measured on {elsewhere.rig.name}: strike it out in the trials there.",
-            )
-        return self.strike(kept.id, kept.seq, showing[-1].seq, True, why) if showing else kept
 
     def strike(self, id: int, seq: int, about: int, out: bool, why: str = "") -> Kept:
         """Strike a trial out, or take it in again; it stays in the history either way."""
@@ -589,29 +544,3 @@ class RigStore:
         with writing(self.engine) as connection:
             for table in (RigRow, PartRow, PreferenceRow):  # the rest goes with these
                 connection.execute(delete(table))
-
-
-class PreferenceStore:
-    """Preferences by key, as JSON."""
-
-    def __init__(self, engine: Engine) -> None:
-        self.engine = engine
-
-    def get(self, key: str) -> Any:
-        """The value of a preference, or None."""
-        with Session(self.engine) as session:
-            row = session.get(PreferenceRow, key)
-            return None if row is None or isinstance(row.value, Broken) else row.value
-
-    def change(self, key: str, to: Callable[[Any], Any]) -> Any:
-        """Set a preference to what `to` makes of its present value, nobody else between."""
-        with Session(self.engine.execution_options(writes=True)) as session, session.begin():
-            row = session.get(PreferenceRow, key)
-            value = to(None if row is None or isinstance(row.value, Broken) else row.value)
-            session.merge(PreferenceRow(key=key, value=value))
-        return value
-
-    def put(self, key: str, value: Any) -> None:
-        """Set a preference."""
-        with Session(self.engine.execution_options(writes=True)) as session, session.begin():
-            session.merge(PreferenceRow(key=key, value=value))
