@@ -5,6 +5,32 @@ import { defineConfig } from 'vitest/config';
 
 export default defineConfig({
 	plugins: [tailwindcss(), sveltekit(), svelteTesting()],
+	environments: {
+		client: {
+			build: {
+				rolldownOptions: {
+					output: {
+						// What stands on every station comes in one piece: many small files cost more.
+						codeSplitting: {
+							groups: [
+								{
+									name: 'svelte',
+									test: /node_modules\/(svelte|esm-env|clsx|devalue)\//,
+									priority: 3
+								},
+								{
+									name: 'words',
+									test: /src\/lib\/(format|api|bench\/(reference|notice|attempt|latest|paths))/,
+									priority: 2
+								},
+								{ name: 'charts', test: /src\/lib\/charts\// }
+							]
+						}
+					}
+				}
+			}
+		}
+	},
 	server: { proxy: { '/api': 'http://127.0.0.1:8730' } },
 	test: {
 		environment: 'jsdom',

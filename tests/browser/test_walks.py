@@ -142,6 +142,7 @@ def test_by_keyboard_alone(page, empty):
     heading(page, "Which string?")
     keys.to("^String length", "INPUT")
     keys.type("64")
+    expect(page.get_by_text("One change not kept.")).to_be_visible()
     keys.press("Control+Enter")
     kept(page)
     page.evaluate("document.activeElement.blur()")

@@ -58,12 +58,11 @@
 	async function trial(): Promise<void> {
 		const first = () => document.querySelector<HTMLElement>('main [data-trial]');
 		const leaf = document.querySelector<HTMLElement>('main [data-trial-leaf]');
-		if (leaf && !first()) {
-			leaf.click();
-			// The leaf may have to come first.
-			for (let waited = 0; !first() && waited < PATIENCE_MS; waited += 20)
-				await new Promise((done) => setTimeout(done, 20));
-		}
+		const coming = () => leaf || document.querySelector('main [aria-busy=true]');
+		if (!first()) leaf?.click();
+		// The leaf, or what is on it, may have to come first.
+		for (let waited = 0; !first() && coming() && waited < PATIENCE_MS; waited += 20)
+			await new Promise((done) => setTimeout(done, 20));
 		const found = first();
 		if (found) found.focus();
 		else notify('This station has no trials.');

@@ -1,0 +1,164 @@
+"""Learn from one change: offsets, screws that move them, and how far a turn goes on this bow.
+
+Limbs in line and tiller are cured the same way. Offsets y [mm] are read, screws u [turns] are
+turned, y is read again: y = y0 + G u, both unknown. What a turn does follows from geometry only to
+some 40 %; each look teaches it.
+
+first look      half of what the geometry says: its gain may be more than twice as large
+later looks     the turns after which the sum of the squared offsets is expected to be least,
+                s = −(Σ ĝ ĝᵀ + cov g)⁻¹ Σ ĝ ŷ over the offsets, to what a hand can turn
+
+Source: docs/mechanics F1; one regression of all looks instead of change after change, so that a
+reading shared by two changes counts once, and screws that also move their neighbour's offset.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Sequence
+from dataclasses import dataclass
+
+import numpy as np
+from numpy.typing import NDArray
+
+READING_SD_MM = 0.5
+GAIN_SHARE = 0.4  # of the geometry's gain: its standard deviation
+FINEST = 1 / 8  # of a turn, what a hand can turn
+FIRST_SHARE = 0.5  # of the way
+GOOD_MM = (1.0, 0.5)  # left alone: at the first look, and once a turn was learnt
+SURPRISE_SD = 3.0
+_START_SD_MM = 100.0  # of an offset before anything was read
+Array = NDArray[np.float64]
+
+
+@dataclass(frozen=True)
+class Look:
+    """One look: how far each screw stands from where it began [turns], and each offset [mm]."""
+
+    turns: tuple[float, ...]
+    offsets_mm: tuple[float, ...]
+
+
+@dataclass(frozen=True)
+class Told:
+    """One offset as the looks make it: where it stands, and what it should read after the step.
+
+    per_turn_mm, per_turn_sd_mm : what a turn of each screw does to it
+    surprise : the latest look is beyond three sd of what was expected: a slipped screw, a misread
+    """
+
+    offset_mm: float
+    offset_sd_mm: float
+    expected_mm: float
+    expected_sd_mm: float
+    per_turn_mm: tuple[float, ...]
+    per_turn_sd_mm: tuple[float, ...]
+    surprise: bool
+
+
+@dataclass(frozen=True)
+class Learnt:
+    """What the looks come to, and the next turn of each screw; all 0 where none brings it nearer.
+
+    good : every offset is so small that it is left alone
+    """
+
+    told: tuple[Told, ...]
+    step_turns: tuple[float, ...]
+    good: bool
+
+
+@dataclass(frozen=True)
+class _Line:
+    """One offset's regression: mean (1 + k,) and covariance of its start and its gains."""
+
+    mean: Array
+    covariance: Array
+
+    @property
+    def gains(self) -> Array:
+        return self.mean[1:]
+
+    def at(self, turns: Array) -> tuple[float, float]:
+        """The offset [mm] with the screws so, and its sd."""
+        row = np.concatenate([[1.0], turns])
+        return float(row @ self.mean), math.sqrt(float(row @ self.covariance @ row))
+
+
+def _line(turns: Array, offsets: Array, gains: Array) -> _Line:
+    """Regression of offsets (n,) on turns (n, k), gains (k,) expected by geometry."""
+    rows = np.concatenate([np.ones((len(turns), 1)), turns], axis=1)
+    spread = np.maximum(GAIN_SHARE * np.abs(gains), 1e-6)
+    prior = np.diag(np.concatenate([[_START_SD_MM**-2.0], spread**-2.0]))
+    covariance = np.linalg.inv(prior + rows.T @ rows / READING_SD_MM**2)
+    known = prior @ np.concatenate([[0.0], gains])
+    return _Line(covariance @ (known + rows.T @ offsets / READING_SD_MM**2), covariance)
+
+
+def _step(lines: Sequence[_Line], offsets: Array, expected: Array, learnt: bool) -> Array:
+    """The next turn of each screw, not yet to what a hand can turn."""
+    if not learnt:
+        return np.asarray(FIRST_SHARE * np.linalg.lstsq(expected, -offsets, rcond=None)[0])
+    k = expected.shape[1]
+    square, pull = np.zeros((k, k)), np.zeros(k)
+    for line, offset in zip(lines, offsets, strict=True):
+        square += np.outer(line.gains, line.gains) + line.covariance[1:, 1:]
+        pull += line.gains * offset
+    return np.asarray(-np.linalg.solve(square, pull))
+
+
+def learn(looks: Sequence[Look], gains_mm: Sequence[Sequence[float]]) -> Learnt | None:
+    """What looks come to, and the next turns.
+
+    Parameters
+    ----------
+    looks : in the order they were made
+    gains_mm : by geometry, what a turn of each screw does to each offset [mm], shape (offsets,
+        screws); one that a screw does not move is 0
+
+    Returns
+    -------
+    None before the first look.
+
+    >>> told = learn([Look((0,), (6.0,))], [[2.0]])
+    >>> told.step_turns, round(told.told[0].expected_mm, 2)
+    ((-1.5,), 3.0)
+    """
+    if not looks:
+        return None
+    expected = np.array(gains_mm, dtype=float)
+    turns = np.array([look.turns for look in looks], dtype=float)
+    read = np.array([look.offsets_mm for look in looks], dtype=float)
+    lines = [_line(turns, read[:, i], expected[i]) for i in range(len(expected))]
+    here = turns[-1]
+    now = np.array([line.at(here)[0] for line in lines])
+    learnt = len({look.turns for look in looks}) > 1
+    good = bool(np.all(np.abs(now) <= GOOD_MM[learnt]))
+    step = np.round(_step(lines, now, expected, learnt) / FINEST) * FINEST
+    after = np.array([line.at(here + step)[0] for line in lines])
+    if good or np.sum(after**2) >= np.sum(now**2):
+        step, after = np.zeros_like(step), now
+    return Learnt(
+        told=tuple(
+            Told(
+                offset_mm=line.at(here)[0],
+                offset_sd_mm=line.at(here)[1],
+                expected_mm=line.at(here + step)[0],
+                expected_sd_mm=math.hypot(line.at(here + step)[1], READING_SD_MM),
+                per_turn_mm=tuple(float(g) for g in line.gains),
+                per_turn_sd_mm=tuple(float(v) for v in np.sqrt(np.diag(line.covariance)[1:])),
+                surprise=_surprised(turns, read[:, i], expected[i]),
+            )
+            for i, line in enumerate(lines)
+        ),
+        step_turns=tuple(float(s) for s in step),
+        good=good,
+    )
+
+
+def _surprised(turns: Array, offsets: Array, gains: Array) -> bool:
+    """Whether the latest look is far from what the earlier ones led to expect."""
+    if len(turns) < 2:
+        return False
+    expected, sd = _line(turns[:-1], offsets[:-1], gains).at(turns[-1])
+    return bool(abs(offsets[-1] - expected) > SURPRISE_SD * math.hypot(sd, READING_SD_MM))
