@@ -86,3 +86,22 @@ def test_what_was_found_says_stop_everywhere_until_a_word_is_logged(page, demo):
     page.get_by_label("Whose word gives it free").fill("Bowyer Ruta")
     page.get_by_role("button", name="Log the release").click()
     expect(page.get_by_role("status").get_by_text("was found")).to_have_count(0)
+
+
+def test_nonsense_on_a_parts_page_is_said_kept_as_typed_and_not_kept(rack):
+    rack.get_by_role("link", name="Club polyester, 61 in", exact=True).click()
+    length = rack.get_by_label("String length", exact=True)
+    length.fill("about so long")
+    length.press("Tab")
+    expect(rack.get_by_text("about so long", exact=False).first).to_be_visible()
+    expect(length).to_have_value("about so long")
+    strands = rack.get_by_label("Strands", exact=True)
+    strands.fill("14")
+    strands.press("Tab")
+    expect(rack.get_by_role("button", name="Keep this")).to_be_disabled()
+    rack.get_by_role("heading", name="Where it is").click()
+    rack.keyboard.press("k")
+    expect(rack.get_by_text("Kept, on every rig.")).to_have_count(0)
+    rack.keyboard.press("Escape")
+    expect(length).to_have_value("61")
+    expect(strands).to_have_value("12")

@@ -35,9 +35,18 @@ from lyrandis.store.kept import Kept, Listed, Unreadable
 from lyrandis.store.measuring import as_measured, asked_of, trial_shown
 from lyrandis.store.part_store import PartStore, now_utc
 from lyrandis.store.present import Stale, listed, present
-from lyrandis.store.tables import EntryRow, PartRow, PreferenceRow, RigRow
+from lyrandis.store.tables import EntryRow, PartRow, PreferenceRow, RigRow, SnapshotRow
 
 ROWS_AT_ONCE = 500
+# What no write leaves as it was.
+_WRITTEN = (
+    select(func.max(EntryRow.id), func.count(SnapshotRow.rig_id), func.sum(SnapshotRow.seq))
+    .select_from(SnapshotRow)
+    .outerjoin(
+        EntryRow, (EntryRow.rig_id == SnapshotRow.rig_id) & (EntryRow.seq == SnapshotRow.seq)
+    )
+    .add_columns(select(func.sum(PartRow.seq)).scalar_subquery())
+)
 
 
 # Asked before a change is final, with the rig as it would be kept, as it is (None: a new one), and
@@ -81,6 +90,7 @@ class RigStore:
         self.engine = engine
         self.may_keep = check
         self.rack = PartStore(engine, lambda kept: check(kept, None, ()), new_mark)
+        self._seen: tuple[object, dict[int, Kept | Unreadable]] = (None, {})
 
     def lines(self, of: int | None = None) -> list[Listed | Unreadable]:
         """The line of every rig (or of one), the oldest first, without opening it.
@@ -521,7 +531,7 @@ class RigStore:
         changes = [Change(path=path, after=plain_value(value)) for path, value in wanted.items()]
         found = []
         for use in self.rack.uses(mark):
-            kept = self.either(use.rig_id) if use.is_on and use.rig_id != but else None
+            kept = self._as_seen(use.rig_id) if use.is_on and use.rig_id != but else None
             if not isinstance(kept, Kept):
                 continue
             rig = changed(kept.present.rig, together.on_rig(use.slot, changes))
@@ -529,6 +539,18 @@ class RigStore:
             if rig != kept.present.rig:
                 found.append((kept, rig))
         return found
+
+    def _as_seen(self, id: int) -> Kept | Unreadable:
+        """A rig as it stands, read once until anything is written: a slider asks at each move."""
+        with self.engine.connect() as connection:
+            written = tuple(connection.execute(_WRITTEN).one())
+        stamp, seen = self._seen
+        if stamp != written:
+            seen = {}
+            self._seen = (written, seen)
+        if id not in seen:
+            seen[id] = self.either(id)
+        return seen[id]
 
     def archive(self, id: int, away: bool) -> Listed | Unreadable:
         """Put a rig away, or take it out again, readable or not; its line in the list."""
