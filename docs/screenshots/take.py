@@ -16,18 +16,18 @@ HERE = Path(__file__).parent
 VIEWS = {
     "rigs": "/",
     "rack": "/rack",
-    "new-rig": "/new",
     "draw": "/rig/1/draw",
     "bow-length": "/rig/1/bow-length",
     "weight": "/rig/1/weight",
     "assembly": "/rig/1/assembly",
     "string": "/rig/1/string",
+    "in-line": "/rig/1/in-line",
     "brace": "/rig/2/brace",
     "arrow": "/rig/1/arrow",
     "quiet": "/rig/2/quiet",
     "crawls": "/rig/1/crawls",
     "logbook": "/rig/1/keep",
-    "side-by-side": "/rig/1/beside?seq=23",
+    "side-by-side": "/rig/1/beside?seq=27",
 }
 
 

@@ -12,7 +12,7 @@ from lyrandis.demo.scenario import SEED
 AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
 SIZES = {"wide": (1280, 800), "tablet": (820, 1180), "phone": (390, 844)}
 STATIONS = (
-    "draw", "bow-length", "weight", "assembly", "string", "brace", "nock-point", "arrow", "quiet",
+    "draw", "bow-length", "weight", "assembly", "string", "in-line", "brace", "nock-point", "arrow", "quiet",
     "crawls",
 )  # fmt: skip
 RNG = np.random.default_rng(SEED + 1)  # as the demo gives its parts their marks

@@ -6,7 +6,7 @@ import urllib.request
 import pytest
 from playwright.sync_api import expect
 
-QUICK = ["Bow length", "Weight", "Assembly", "String"]
+QUICK = ["Bow length", "Weight", "Assembly", "String", "In line"]
 
 
 def get(address, path):

@@ -8,7 +8,7 @@ import pytest
 from playwright.sync_api import expect
 
 STATIONS = (
-    "draw", "bow-length", "weight", "assembly", "string", "brace", "nock-point", "arrow", "quiet",
+    "draw", "bow-length", "weight", "assembly", "string", "in-line", "brace", "nock-point", "arrow", "quiet",
     "crawls",
 )  # fmt: skip
 # Where the focus is: its name, whether it can be seen, and whether something marks it.
@@ -146,6 +146,8 @@ def test_by_keyboard_alone(page, empty):
     keys.press("Control+Enter")
     kept(page)
     page.evaluate("document.activeElement.blur()")
+    keys.press("]")
+    heading(page, "Does the string run over the middle?")
     keys.press("]")
     heading(page, "Where does the string sit?")
     keys.press("t")

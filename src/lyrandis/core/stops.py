@@ -5,7 +5,7 @@ from __future__ import annotations
 from typing import Literal
 
 StationId = Literal[
-    "draw", "bow-length", "weight", "assembly", "string", "brace", "nock-point", "arrow",
+    "draw", "bow-length", "weight", "assembly", "string", "in-line", "brace", "nock-point", "arrow",
     "quiet", "crawls",
 ]  # fmt: skip
 Standing = Literal["provisional", "settled"]

@@ -34,6 +34,7 @@ from lyrandis.core.trials import (
     BraceTrial,
     DrawTrial,
     HoldTrial,
+    InLineTrial,
     InspectionTrial,
     QuietTrial,
     SettlingTrial,
@@ -88,6 +89,12 @@ class _Logbook:
             self.at.isoformat(timespec="seconds"),
             trial,
         )
+
+    def check(self, station: str, standing: Standing) -> None:
+        """Say of a station how it stands."""
+        self.at += timedelta(days=0.02)
+        at = self.at.isoformat(timespec="seconds")
+        self.kept = self.store.check(self.kept.id, self.kept.seq, station, standing, at=at)
 
     def named(self, names: Mapping[Slot, str], cut_for: str | None = None) -> None:
         """Call the rig's parts by their names; `cut_for` says for which hand the bow is made."""
@@ -205,6 +212,16 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
     done = [step.id for step in steps_for(rig.bow)]
     log.keep("assembly", {"assembly.done": done[:-1]}, "all but the arm guard, borrowed out")
     log.keep("assembly", {"assembly.done": done}, "", "settled")
+    for upper, lower, above, below, drawn in (
+        (4.0, -1.5, 0.0, 0.0, "not_tried"), (1.5, -0.5, -0.5, 0.375, "not_tried"),
+        (0.2, -0.4, -0.25, 0.125, "tracks"),
+    ):  # fmt: skip
+        look = InLineTrial.model_validate({
+            "upper_mm": upper, "lower_mm": lower, "riser_mm": 0.0, "upper_turns": above,
+            "lower_turns": below, "drawn": drawn, "twist": "none",
+        })  # fmt: skip
+        log.keep("in-line", {}, trial=look)
+    log.check("in-line", "settled")
     log.keep("brace", {"bow.brace_height_in": 8.5}, "quietest of five", "settled", 1)
     log.keep(
         "nock-point", {"nock_height_mm": 19.0}, "level bare shafts at the used crawls", "settled"

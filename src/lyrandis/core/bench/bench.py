@@ -13,6 +13,7 @@ from lyrandis.core.bench.arrow import ArrowBench
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bench.brace import BraceBench
 from lyrandis.core.bench.fit import FitBench
+from lyrandis.core.bench.in_line import InLineBench, in_line_of
 from lyrandis.core.bench.quiet import quiet_of
 from lyrandis.core.bench.string import StringBench
 from lyrandis.core.conditions import Stopped, stopped_on
@@ -86,6 +87,11 @@ class Bench:
     def string(self) -> StringBench:
         """The string that is on."""
         return StringBench(self.rig, self.known, self.bow)
+
+    @cached_property
+    def in_line(self) -> InLineBench:
+        """Whether the string runs over the middle of limbs and riser."""
+        return in_line_of(self.rig, self.known)
 
     @cached_property
     def brace(self) -> BraceBench:

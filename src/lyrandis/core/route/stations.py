@@ -79,6 +79,7 @@ ROUTE: tuple[Station, ...] = (
             "bow.low_stretch_rated",
         ),
     ),
+    Station("in-line", "In line", "Does the string run over the middle?", ()),
     Station(
         "brace",
         "Brace",

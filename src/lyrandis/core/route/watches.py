@@ -58,6 +58,7 @@ WATCHES: tuple[Watch, ...] = (
         {
             "weight": "weigh it again",
             "assembly": "go through the steps again",
+            "in-line": "look from behind again",
             "brace": "measure the brace height",
             "nock-point": "put the bow square on again",
             "arrow": "check grains per pound, spine and the side plate",

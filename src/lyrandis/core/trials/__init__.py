@@ -12,6 +12,7 @@ from lyrandis.core.trials.brace import BraceTrial, Level
 from lyrandis.core.trials.coach import CoachTrial
 from lyrandis.core.trials.draw import DrawTrial
 from lyrandis.core.trials.hold import HoldTrial
+from lyrandis.core.trials.in_line import InLineTrial
 from lyrandis.core.trials.inspection import InspectionTrial
 from lyrandis.core.trials.measuring import (
     MEASURED,
@@ -38,12 +39,13 @@ Trial = Annotated[
     | ArrowWeighingTrial
     | StringWeighingTrial
     | ReleaseTrial
-    | CoachTrial,
+    | CoachTrial
+    | InLineTrial,
     Field(discriminator="kind"),
 ]
 TrialKind = Literal[
     "draw", "weighing", "hold", "inspection", "brace", "settling", "quiet", "arrow_weighing",
-    "string_weighing", "release", "coach",
+    "string_weighing", "release", "coach", "in_line",
 ]  # fmt: skip
 KINDS: dict[str, type[TrialBase]] = {
     kind.model_fields["kind"].default: kind for kind in get_args(get_args(Trial)[0])
@@ -58,6 +60,7 @@ __all__ = [
     "CoachTrial",
     "DrawTrial",
     "HoldTrial",
+    "InLineTrial",
     "InspectionTrial",
     "KeptTrial",
     "Level",

@@ -28,6 +28,7 @@ from lyrandis.core.stations.parts_stop import part_stops
 from lyrandis.core.stops import StationId
 from lyrandis.core.string.measures import StringFit
 from lyrandis.core.tally import TallyEntry, tally
+from lyrandis.core.tune.in_line import InLine
 from lyrandis.core.tune.listening import Listening
 from lyrandis.core.tune.nock_point import NockStart
 from lyrandis.core.tune.quiet import Quiet
@@ -73,6 +74,7 @@ class BenchView(BaseModel):
     string: StringFit | None = None
     settling: SettlingView | None = None
     turns_seen: list[TurnsSeen] | None = None
+    in_line: InLine | None = None
     brace: BraceView | None = None
     listening: Listening | None = None
     nock: NockStart | None = None
@@ -95,6 +97,7 @@ _PARTS: dict[str, Callable[[Bench], Any]] = {
     "string": lambda b: b.string.fit,
     "settling": settling_view,
     "turns_seen": turns_seen,
+    "in_line": lambda b: b.in_line.told,
     "brace": brace_view,
     "listening": lambda b: b.brace.listening,
     "nock": lambda b: b.nock,
@@ -110,6 +113,7 @@ _SHOWS: dict[StationId, tuple[str, ...]] = {
     "weight": ("force_draw", "hold", "limbs", "bolts", "plan"),
     "assembly": ("force_draw", "assembly"),
     "string": ("force_draw", "string", "settling", "turns_seen", "brace"),
+    "in-line": ("in_line",),
     "brace": ("force_draw", "brace", "listening", "turns_seen"),
     "nock-point": ("nock", "brace"),
     "arrow": ("shot", "arrow", "window"),

@@ -2158,7 +2158,7 @@ export interface components {
             /** Slot */
             slot: ("archer" | "bow" | "riser" | "upper_limb" | "lower_limb" | "string" | "arrows") | null;
             /** Station */
-            station: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls") | null;
+            station: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls") | null;
         };
         /**
          * BenchView
@@ -2180,6 +2180,7 @@ export interface components {
             draws: components["schemas"]["DrawHistory"] | null;
             force_draw: components["schemas"]["ForceDrawView"] | null;
             hold: components["schemas"]["Hold"] | null;
+            in_line: components["schemas"]["InLine"] | null;
             limbs: components["schemas"]["LimbPair"] | null;
             listening: components["schemas"]["Listening"] | null;
             nock: components["schemas"]["NockStart"] | null;
@@ -3389,7 +3390,7 @@ export interface components {
             /** Seq */
             seq: number;
             /** Stations */
-            stations: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls")[];
+            stations: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls")[];
         };
         /**
          * Difference
@@ -3411,7 +3412,7 @@ export interface components {
             /** Rows */
             rows: components["schemas"]["Row"][];
             /** Station */
-            station: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls") | null;
+            station: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls") | null;
             /** Title */
             title: string;
             /** Trials Mine */
@@ -3647,7 +3648,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
             title: components["schemas"]["Said"];
             /**
              * When
@@ -4063,6 +4064,146 @@ export interface components {
             weight_lbf: number;
         };
         /**
+         * InLine
+         * @description What the looks come to.
+         *
+         *     learnt : offsets at the upper and the lower mark and the next turns, in this order; None before
+         *         both marks were looked at
+         *     favoured : the side of the riser's middle on which the string runs; None where not looked at
+         *     looks : how many there were
+         */
+        InLine: {
+            /** Favoured */
+            favoured: ("left" | "right" | "middle") | null;
+            learnt: components["schemas"]["Learnt"] | null;
+            /** Looks */
+            looks: number;
+            /** Riser Mm */
+            riser_mm: number | null;
+        };
+        /**
+         * InLineTrial
+         * @description Offsets of the string from behind, to the right positive; turns since the look before.
+         */
+        "InLineTrial-Input": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Drawn a hand's breadth
+             * @description Whether the string keeps its line when drawn a little.
+             * @default not_tried
+             * @enum {string}
+             */
+            drawn: "not_tried" | "tracks" | "leaves";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "in_line";
+            /**
+             * String beside the lower mark
+             * @description At the block by the lower pocket; right is positive.
+             */
+            lower_mm?: number | null;
+            /**
+             * Lower pocket turned
+             * @description Since the look before; to the right is positive.
+             * @default 0
+             */
+            lower_turns: number;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * String beside the riser's middle
+             * @description At the grip; right is positive.
+             */
+            riser_mm?: number | null;
+            /**
+             * A twisted limb
+             * @default not_looked
+             * @enum {string}
+             */
+            twist: "none" | "upper" | "lower" | "not_looked";
+            /**
+             * String beside the upper mark
+             * @description At the block by its pocket; right is positive.
+             */
+            upper_mm?: number | null;
+            /**
+             * Upper pocket turned
+             * @description Since the look before; to the right is positive.
+             * @default 0
+             */
+            upper_turns: number;
+        };
+        /**
+         * InLineTrial
+         * @description Offsets of the string from behind, to the right positive; turns since the look before.
+         */
+        "InLineTrial-Output": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Drawn a hand's breadth
+             * @description Whether the string keeps its line when drawn a little.
+             * @default not_tried
+             * @enum {string}
+             */
+            drawn: "not_tried" | "tracks" | "leaves";
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "in_line";
+            /**
+             * String beside the lower mark
+             * @description At the block by the lower pocket; right is positive.
+             */
+            lower_mm: number | null;
+            /**
+             * Lower pocket turned
+             * @description Since the look before; to the right is positive.
+             * @default 0
+             */
+            lower_turns: number;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * String beside the riser's middle
+             * @description At the grip; right is positive.
+             */
+            riser_mm: number | null;
+            /**
+             * A twisted limb
+             * @default not_looked
+             * @enum {string}
+             */
+            twist: "none" | "upper" | "lower" | "not_looked";
+            /**
+             * String beside the upper mark
+             * @description At the block by its pocket; right is positive.
+             */
+            upper_mm: number | null;
+            /**
+             * Upper pocket turned
+             * @description Since the look before; to the right is positive.
+             * @default 0
+             */
+            upper_turns: number;
+        };
+        /**
          * InspectionTrial
          * @description What was looked at on the bow, and where something was found.
          */
@@ -4160,7 +4301,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"]) | null;
+            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"]) | null;
             /**
              * Why
              * @default
@@ -4240,6 +4381,20 @@ export interface components {
              * @default
              */
             word: string;
+        };
+        /**
+         * Learnt
+         * @description What the looks come to, and the next turn of each screw; all 0 where none brings it nearer.
+         *
+         *     good : every offset is so small that it is left alone
+         */
+        Learnt: {
+            /** Good */
+            good: boolean;
+            /** Step Turns */
+            step_turns: number[];
+            /** Told */
+            told: components["schemas"]["Told"][];
         };
         /**
          * Left
@@ -4632,7 +4787,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
             /** Title */
             title: string;
         };
@@ -5127,7 +5282,7 @@ export interface components {
                 [key: string]: unknown;
             };
             /** Parts */
-            parts?: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls")[] | null;
+            parts?: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls")[] | null;
         };
         /**
          * PreviewView
@@ -5380,7 +5535,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
         };
         /**
          * Reach
@@ -5845,7 +6000,7 @@ export interface components {
             /** Archived */
             archived: boolean;
             /** Earlier */
-            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach")[];
+            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line")[];
             /** Id */
             id: number;
             /** Measured */
@@ -6650,7 +6805,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
         };
         /**
          * StationView
@@ -6665,7 +6820,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
         };
         /**
          * Step
@@ -7179,7 +7334,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
             /** Title */
             title: string;
             value: components["schemas"]["Value"] | null;
@@ -7233,6 +7388,29 @@ export interface components {
             terms: components["schemas"]["Term"][];
         };
         /**
+         * Told
+         * @description One offset as the looks make it: where it stands, and what it should read after the step.
+         *
+         *     per_turn_mm, per_turn_sd_mm : what a turn of each screw does to it
+         *     surprise : the latest look is beyond three sd of what was expected: a slipped screw, a misread
+         */
+        Told: {
+            /** Expected Mm */
+            expected_mm: number;
+            /** Expected Sd Mm */
+            expected_sd_mm: number;
+            /** Offset Mm */
+            offset_mm: number;
+            /** Offset Sd Mm */
+            offset_sd_mm: number;
+            /** Per Turn Mm */
+            per_turn_mm: number[];
+            /** Per Turn Sd Mm */
+            per_turn_sd_mm: number[];
+            /** Surprise */
+            surprise: boolean;
+        };
+        /**
          * ToldAt
          * @description A finding of one side, and at which station it stands.
          */
@@ -7242,7 +7420,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
             /** Title */
             title: string;
         };
@@ -7267,7 +7445,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"];
+            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"];
         };
         /**
          * TurnsSeen
@@ -15836,7 +16014,7 @@ export interface operations {
     trials_api_rigs__id__trials_get: {
         parameters: {
             query: {
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line";
                 after?: number | null;
                 most?: number;
             };
@@ -15968,7 +16146,7 @@ export interface operations {
             path: {
                 /** @description Number of a rig. */
                 id: number;
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line";
             };
             cookie?: never;
         };

@@ -277,6 +277,23 @@
 		text-decoration: underline;
 		text-underline-offset: 3px;
 	}
+	/* A laptop's height still holds the whole route. */
+	@media (min-width: 901px) and (max-height: 860px) {
+		ol {
+			margin: 0.5rem 0 0.4rem;
+		}
+		li a {
+			padding: 0.14rem 0.5rem 0.14rem 0;
+		}
+		li:not(:last-child)::before {
+			top: 1.5rem;
+			bottom: -0.35rem;
+		}
+		.foot {
+			padding-top: 0.35rem;
+			gap: 0;
+		}
+	}
 	@media (max-width: 900px) {
 		nav {
 			height: auto;

@@ -5,6 +5,7 @@ export const jumps: [letter: string, path: string, title: string][] = [
 	['w', 'weight', 'Weight'],
 	['m', 'assembly', 'Assembly'],
 	['s', 'string', 'String'],
+	['i', 'in-line', 'In line'],
 	['b', 'brace', 'Brace'],
 	['n', 'nock-point', 'Nock point'],
 	['a', 'arrow', 'Arrow'],

@@ -1,0 +1,35 @@
+"""How the limbs stand in line, by the looks that were made with these parts."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+from lyrandis.core.parts import Rig
+from lyrandis.core.route import moved_since
+from lyrandis.core.trials import KeptTrial, standing
+from lyrandis.core.tune.in_line import InLine, Seen, in_line
+
+
+@dataclass(frozen=True)
+class InLineBench:
+    """The looks from behind, and what they come to; `latest` is the last of them."""
+
+    told: InLine
+    latest: KeptTrial | None
+
+
+def in_line_of(rig: Rig, trials: tuple[KeptTrial, ...]) -> InLineBench:
+    """The looks made with the parts that are on, on whatever rig."""
+    kept = [k for k in standing(trials, "in_line") if not moved_since(k.trial.grounds, k.rig, rig)]
+    looks = [
+        Seen(
+            k.trial.upper_mm,
+            k.trial.lower_mm,
+            k.trial.riser_mm,
+            k.trial.upper_turns,
+            k.trial.lower_turns,
+        )
+        for k in kept
+    ]
+    told = in_line(rig.bow, rig.limbs.degrees_per_turn, looks)
+    return InLineBench(told, kept[-1] if kept else None)
