@@ -83,9 +83,9 @@ def test_a_bow_is_brought_in_line_by_what_the_station_says():
 
 class TestTheStation:
     def test_before_anybody_looked(self):
-        assert "Nobody has looked" in told(looked(TAKEDOWN)).said.plain()
+        assert "should move it by about 5.4" in told(looked(TAKEDOWN)).said.plain()
         assert "block with a centre mark" in said(looked(TAKEDOWN))[0][1]
-        assert "favours a side" in told(looked(ONE_PIECE)).said.plain()
+        assert "which side of the grip" in told(looked(ONE_PIECE)).said.plain()
 
     def test_what_to_turn_and_what_it_should_then_read(self):
         b = looked(TAKEDOWN, {"upper_mm": 6, "lower_mm": 0})

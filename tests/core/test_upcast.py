@@ -33,7 +33,8 @@ LEAST = {
     "settling": {"hours": 0, "brace_height_in": 8},
     "quiet": {"check": "loose", "before_db": [60.0], "after_db": [59.0]},
 }
-LATER = {"arrow_weighing", "string_weighing", "release", "coach"}  # of which no earlier form knew
+# Of which no earlier form knew.
+LATER = {"arrow_weighing", "string_weighing", "release", "coach", "in_line"}
 
 
 def value_at(document, path):

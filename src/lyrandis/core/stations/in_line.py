@@ -5,6 +5,7 @@ from __future__ import annotations
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.stations.base import Answer
+from lyrandis.core.tune.in_line import FAVOURED_MM, side_gains_mm
 from lyrandis.core.tune.one_change import GAIN_SHARE
 
 _SHELF_MM = -3.0  # cut less far than this short of centre, the shelf decides the arrow's side
@@ -40,9 +41,11 @@ def _way(offset_mm: float) -> str:
 def _answer(b: Bench) -> Said:
     learnt = b.in_line.told.learnt
     if learnt is None:
+        gain = side_gains_mm(b.rig.bow, b.rig.limbs.degrees_per_turn)[0][0]
         return say(
-            "Seen from behind, the string should run over the mark on a block at each limb. Nobody "
-            "has looked yet."
+            "Nobody has looked from behind yet whether the string runs over the marks; a turn of a "
+            "pocket should move it by about {gain} there.",
+            gain=("small", gain, GAIN_SHARE * gain),
         )
     upper, lower = learnt.told
     return say(
@@ -176,8 +179,9 @@ def _side_answer(b: Bench) -> Said:
     told = b.in_line.told
     if told.riser_mm is None:
         return say(
-            "Seen from behind, the string of a bow in one piece favours a side of the grip. Nobody "
-            "has looked yet."
+            "Nobody has looked from behind yet which side of the grip the string favours; nearer than "
+            "{near} to the middle it favours none.",
+            near=("small", FAVOURED_MM),
         )
     if told.favoured == "middle":
         return say("The string runs over the middle of the grip.")
