@@ -96,6 +96,7 @@ def test_what_was_lent_is_back_in_one_step(client, rack):
     [
         (("string",), {"due_back": ""}, "parts"),
         (("bow",), {"rig": "Only a bow"}, "rig"),
+        (("bow", "string", "arrows"), {}, "due_back"),
     ],
 )
 def test_too_little_is_refused_and_nothing_is_written(client, rack, slots, more, field):
@@ -152,3 +153,28 @@ def test_what_lies_on_another_archers_rig_or_was_stopped_is_said(client, rack):
     assert bow in [one["mark"] for one in after["left"]]
     rack["bow"] = {"mark": bow, "seq": 0}
     assert take(client, rack, "bow", due_back="").status_code == 422
+
+
+def test_a_riser_with_one_limb_is_no_bow(client, rack):
+    for slot, of in (("riser", {"kind": "riser", "riser_in": 25}),
+                     ("upper_limb", {"kind": "limb", "limb_class": "medium",
+                                     "marked_weight_lbf": 30})):  # fmt: skip
+        made = client.post("/api/parts", json={"name": slot, "of": of}).json()
+        rack[slot] = made["line"]
+    refused = take(client, rack, "riser", "upper_limb", due_back="")
+    assert "riser and two limbs" in refused.json()["detail"]
+
+
+def test_a_string_far_too_long_for_the_bow_is_refused_though_nobody_measured_it(client, rack):
+    """The page says it does not fit, by the bow it is on; so does what takes it out."""
+    longer = {"name": "Long", "archer": {"name": "Bo"},
+              "bow": {"takedown": False, "form": "longbow", "length_in": 72}}  # fmt: skip
+    rig = client.post("/api/rigs", json=longer).json()
+    mark = next(p["mark"] for p in rig["parts"] if p["slot"] == "string")
+    ask = {"archer": rack["archer"]["mark"]}
+    builds = client.post("/api/parts/fit", json=ask).json()["builds"]
+    mine = next(b for b in builds if b["parts"][0]["mark"] == rack["bow"]["mark"])
+    assert next(o for o in mine["strings"] if o["part"]["mark"] == mark)["level"] == "stop"
+    rack["string"] = {"mark": mark, "seq": 0}
+    refused = take(client, rack, "bow", "string", due_back="")
+    assert "too long" in refused.json()["detail"]

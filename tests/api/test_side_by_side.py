@@ -98,3 +98,10 @@ def test_parts_of_two_kinds_are_refused_in_words(client, rig):
     refused = ask(client, {"part": marks["string"]}, {"part": marks["arrows"]})
     assert refused.status_code == 422
     assert "two kinds" in refused.json()["detail"]
+
+
+def test_the_two_limbs_of_one_rig_stand_side_by_side_too(client, rig):
+    marks = {p["slot"]: p["mark"] for p in rig["parts"]}
+    found = ask(client, {"part": marks["upper_limb"]}, {"part": marks["lower_limb"]})
+    assert found.status_code == 200
+    assert found.json()["mine"]["on"] is None

@@ -68,7 +68,7 @@ def test_another_rig_stands_beside_and_what_cannot_come_over_says_why(beside):
     row = beside.get_by_role("listitem").filter(
         has=beside.get_by_role("heading", name="Another build of bow")
     )
-    expect(row).to_contain_text("its parts are put on at Assembly")
+    expect(row).to_contain_text("put its parts on at Assembly")
     expect(row.get_by_role("button")).to_have_count(0)
 
 
@@ -110,3 +110,12 @@ def test_what_was_changed_on_a_part_is_not_lost_by_leaving(page, demo):
     page.keyboard.press("Control+z")
     expect(page.get_by_text("Taken back, on every rig.")).to_be_visible()
     expect(strands).to_have_value("12")
+
+
+def test_two_rigs_of_one_name_stand_side_by_side(page, demo):
+    name = "Horn-tip thumb bow"
+    copied = page.request.post(f"{demo}/api/rigs/3/copy", data={"name": name}).json()
+    page.goto(f"{demo}/rig/3/beside?rig={copied['id']}")
+    page.get_by_role("tab", name="Findings").click()
+    expect(page.get_by_role("heading", name=f"Only {name}")).to_have_count(2)
+    page.request.post(f"{demo}/api/rigs/{copied['id']}/archive", data={"away": True})

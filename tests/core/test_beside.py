@@ -9,7 +9,7 @@ from lyrandis.core.beside import Away, beside
 from lyrandis.core.beside.differences import differing_paths
 from lyrandis.core.beside.numbers import FELT, numbers
 from lyrandis.core.fields import changed, value_at
-from lyrandis.core.parts import Arrow, ArrowSet, Bow, Part, Rig, String, StringPart
+from lyrandis.core.parts import Arrow, ArrowSet, Bow, Part, Rig, String
 from lyrandis.core.stations.dangers import dangers
 from lyrandis.core.trials import BraceTrial, KeptTrial
 
@@ -172,9 +172,3 @@ def test_every_difference_once_and_what_is_set_back_neither_stays_nor_makes_a_st
         assert dangers(after).keys() <= before.keys()
     mirrored = beside(b, a, {}, True)
     assert [t.finding for t in mirrored.only_mine] == [t.finding for t in found.only_other]
-
-
-def test_a_string_is_a_part_with_its_own_settings():
-    assert {"string.strands", "string.twists"} <= {
-        f"string.{name}" for name in StringPart.model_fields
-    }

@@ -1,6 +1,7 @@
 """In line: the lever of the string, what looks come to, and what the station says of them."""
 
 import math
+from dataclasses import replace
 
 import numpy as np
 import pytest
@@ -8,7 +9,8 @@ import pytest
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
-from lyrandis.core.parts import Bow, Limbs, Rig
+from lyrandis.core.parts import Bow, Rig
+from lyrandis.core.route import due_after
 from lyrandis.core.stations import TELLERS
 from lyrandis.core.trials import InLineTrial, KeptTrial
 from lyrandis.core.tune.in_line import Seen, in_line, side_gains_mm
@@ -114,10 +116,33 @@ class TestTheStation:
         b = looked(TAKEDOWN, {"upper_mm": 0, "lower_mm": 0} | look)
         assert any(words in text and level == "mind" for level, text in said(b))
 
-    def test_a_look_that_the_turns_do_not_explain_is_said(self):
-        b = looked(TAKEDOWN, {"upper_mm": 4, "lower_mm": 0},
-                   {"upper_mm": 12, "lower_mm": 0, "upper_turns": -0.5})  # fmt: skip
-        assert any("slipped screw" in text for _, text in said(b))
+    def test_a_look_that_no_turn_explains_asks_for_another_and_for_nothing_else(self):
+        calm = [{"upper_mm": 4, "lower_mm": 0},
+                {"upper_mm": 1.5, "lower_mm": -1, "upper_turns": -0.5}]  # fmt: skip
+        odd = {"upper_mm": 12, "lower_mm": -1}
+        b = looked(TAKEDOWN, *calm, odd)
+        (finding,) = told(b).findings
+        assert "slipped screw" in finding.said.plain()
+        assert told(b).said.plain().endswith("by all looks but the latest.")
+        assert TELLERS["in-line"].note(b).plain() == "look again"
+        assert any("Turn the upper" in text for _, text in said(looked(TAKEDOWN, *calm, odd, odd)))
+
+    def test_a_turn_that_did_otherwise_is_said_with_the_next_step(self):
+        b = looked(TAKEDOWN, {"upper_mm": 6, "lower_mm": 0},
+                   {"upper_mm": 9, "lower_mm": 1, "upper_turns": -1})  # fmt: skip
+        (finding,) = told(b).findings
+        assert "did not do what was expected" in finding.said.plain()
+        assert finding.said.values["upper"].value > 0
+
+    def test_a_struck_look_that_turned_parts_what_was_before_it_from_what_is_after(self):
+        looks = [{"upper_mm": 6, "lower_mm": 0}, {"upper_mm": 3, "lower_mm": 0, "upper_turns": -0.5},
+                 {"upper_mm": 2, "lower_mm": 0, "upper_turns": -0.25}]  # fmt: skip
+        b = looked(TAKEDOWN, *looks)
+        first, second, third = b.trials
+        struck = Bench(TAKEDOWN, (first, replace(second, struck=True), third))
+        assert struck.in_line.told == looked(TAKEDOWN, looks[2]).in_line.told
+        without = Bench(TAKEDOWN, (replace(first, struck=True), second, third))
+        assert without.in_line.told == looked(TAKEDOWN, *looks[1:]).in_line.told
 
     def test_other_limbs_begin_anew(self):
         rig = changed(TAKEDOWN, {"on.upper_limb": "a" * 32})
@@ -152,9 +177,6 @@ class TestTheTrial:
 
 
 def test_it_is_due_after_other_limbs_and_not_after_another_string():
-    from lyrandis.core.route import due_after
-
     assert "in-line" in due_after("upper_limb")
     assert "in-line" in due_after("riser")
     assert "in-line" not in due_after("string")
-    assert Limbs().degrees_per_turn == 0.8

@@ -95,9 +95,28 @@ def test_small_offsets_are_left_alone_and_an_odd_reading_is_said():
     assert learn([Look((0,), (0.9,))], [[2.0]]).good
     assert not learn([Look((0,), (1.4,))], [[2.0]]).good
     told = learn([Look((0,), (8.0,)), Look((-2.0,), (12.0,))], [[2.0]])  # it went the other way
-    assert told.told[0].surprise
+    assert (told.told[0].surprise, told.told[0].odd) == (
+        True,
+        False,
+    )  # a screw turned the other way
+    assert told.step_turns[0] > 0
     same = learn([Look((0,), (8.0,)), Look((0,), (8.4,))], [[2.0]])
     assert not same.told[0].surprise
+
+
+def test_an_odd_look_waits_for_the_next_one():
+    began = [Look((0,), (8.0,)), Look((-2.0,), (4.0,))]
+    misread = [*began, Look((-2.0,), (12.0,))]
+    waits = learn(misread, [[2.0]])
+    assert (waits.told[0].odd, waits.step_turns, waits.good) == (True, (0.0,), False)
+    # Refuted: as if it had never been read.
+    refuted, without = (learn([*m, Look((-2.0,), (4.2,))], [[2.0]]) for m in (misread, began))
+    assert refuted == without
+    # Confirmed: a screw slipped, what was before it says nothing.
+    confirmed = learn([*misread, Look((-2.0,), (11.8,))], [[2.0]])
+    assert confirmed.told[0].offset_mm == pytest.approx(11.9, abs=0.01)
+    assert not confirmed.told[0].odd
+    assert confirmed.step_turns[0] < 0
 
 
 def test_two_bolts_share_a_tiller_step_so_that_the_weight_stays():

@@ -4,7 +4,6 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from dataclasses import dataclass
-from typing import Any
 
 from pydantic import BaseModel, ConfigDict, Field, model_validator
 
@@ -23,11 +22,8 @@ from lyrandis.store.kept import Kept
 from lyrandis.store.rack import KeptPart
 from lyrandis.store.together import refuse_away
 
-_PLATES: tuple[StationId, ...] = (
-    "weight",
-    "arrow",
-    "crawls",
-)  # the stations whose plates stand side by side
+# The stations whose plates stand side by side.
+_PLATES: tuple[StationId, ...] = ("weight", "arrow", "crawls")
 
 
 class SideIn(BaseModel):
@@ -123,7 +119,10 @@ def _parts(desk: Desk, mine: str, other: str) -> tuple[_Side, _Side]:
     if a.kind != b.kind:
         raise RefusedError("other", f"{a.part.name} and {b.part.name} are of two kinds.")
     slot, kept = _context(desk, a, b)
-    return _part(desk, a, slot, kept), _part(desk, b, slot, kept)
+    try:
+        return _part(desk, a, slot, kept), _part(desk, b, slot, kept)
+    except RefusedError:  # the rig has both, as two limbs, or takes only one of them
+        return _part(desk, a, slot, None), _part(desk, b, slot, None)
 
 
 def _context(desk: Desk, a: KeptPart, b: KeptPart) -> tuple[Slot, Kept | None]:
@@ -143,8 +142,8 @@ def _part(desk: Desk, part: KeptPart, slot: Slot, kept: Kept | None) -> _Side:
     b = bench_of(kept, desk.now())
     if getattr(b.rig.on, slot) == part.mark:
         return _Side(part.part.name, b, on=b.rig.name)
-    on: Any = b.with_changes(fitted(b.rig, slot, part.part, part.mark))
-    return _Side(part.part.name, on, on=b.rig.name)
+    other = b.with_changes(fitted(b.rig, slot, part.part, part.mark))
+    return _Side(part.part.name, other, on=b.rig.name)
 
 
 def _away(desk: Desk, here: Rig, there: Rig) -> Mapping[str, Away]:

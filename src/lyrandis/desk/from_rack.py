@@ -88,6 +88,8 @@ def take_out(
     RefusedError : something stops this bow for this archer, or there is too little for a rig.
     ConflictError, MissingError
     """
+    if rig is None and due_back is None:
+        raise RefusedError("due_back", "Lend it, write it up as a rig, or both.")
     known = {slot: (mark, desk.rack.get(mark).part) for slot, (mark, _) in parts.items()}
     _refuse_stopped(desk, asking, known)
     lend = None
@@ -110,18 +112,25 @@ def take_out(
     return Lent(rig_id=None if made is None else made.id, lines=lines)
 
 
+_WHOLE: tuple[set[Slot], ...] = ({"bow"}, {"riser", "upper_limb", "lower_limb"})
+
+
 def _refuse_stopped(desk: Desk, asking: Asking, known: Mapping[Slot, tuple[str, Part]]) -> None:
-    bow = known.get("bow") or known.get("riser")
-    if bow is None:
+    if not any(whole <= known.keys() for whole in _WHOLE):
         raise RefusedError("parts", "Name a bow, or a riser and two limbs.")
     rack = Rack(desk, day_of(asking.now))
-    for mark, part in known.values():
+    long_in = None
+    for slot, (mark, part) in known.items():
         refuse_away(part)
-        why = rack.stop_of(desk.rack.get(mark))
+        kept = desk.rack.get(mark)
+        why = rack.stop_of(kept)
         if why is not None:
             raise RefusedError("parts", say("{name}:", name=part.name) + why.ended())
-    arrows = known.get("arrows")
-    found = stops(bench_with(asking, known), asking, bow[1], arrows[1] if arrows else None)
+        if slot == "string":
+            long_in = _long_in(desk, rack, kept)
+    _, bow = known.get("bow") or known["riser"]
+    arrows = known["arrows"][1] if "arrows" in known else None
+    found = stops(bench_with(asking, known), asking, bow, arrows, long_in)
     if found:
         raise RefusedError("parts", found[0].said)
 

@@ -4,9 +4,10 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
+from lyrandis.core.dates import instant
 from lyrandis.core.parts import Rig
 from lyrandis.core.route import moved_since
-from lyrandis.core.trials import KeptTrial, standing
+from lyrandis.core.trials import KeptTrial
 from lyrandis.core.tune.in_line import InLine, Seen, in_line
 
 
@@ -19,8 +20,18 @@ class InLineBench:
 
 
 def in_line_of(rig: Rig, trials: tuple[KeptTrial, ...]) -> InLineBench:
-    """The looks made with the parts that are on, on whatever rig."""
-    kept = [k for k in standing(trials, "in_line") if not moved_since(k.trial.grounds, k.rig, rig)]
+    """The looks made with the parts that are on, on whatever rig.
+
+    Where a look with turns was struck out nobody knows how the screws stand to those before it:
+    only what was looked at since counts.
+    """
+    made = [
+        k
+        for k in sorted(trials, key=lambda t: (t.day, instant(t.at), t.seq))
+        if k.trial.kind == "in_line" and not moved_since(k.trial.grounds, k.rig, rig)
+    ]
+    broken = [i for i, k in enumerate(made) if k.struck and _turned(k)]
+    kept = [k for k in made[broken[-1] + 1 if broken else 0 :] if not k.struck]
     looks = [
         Seen(
             k.trial.upper_mm,
@@ -33,3 +44,7 @@ def in_line_of(rig: Rig, trials: tuple[KeptTrial, ...]) -> InLineBench:
     ]
     told = in_line(rig.bow, rig.limbs.degrees_per_turn, looks)
     return InLineBench(told, kept[-1] if kept else None)
+
+
+def _turned(kept: KeptTrial) -> bool:
+    return bool(kept.trial.upper_turns or kept.trial.lower_turns)

@@ -282,7 +282,9 @@ def _back(
     if group.slot is not None:
         return _part_back(mine, other, group.slot, away, proof)
     if group.otherwise:
-        return None, say("Built otherwise: its parts are put on at Assembly.")
+        return None, say(
+            "Built otherwise: say so at Bow length first, then put its parts on at Assembly."
+        )
     if not group.paths:
         return None, say("Measured: it is measured again, not set back.")
     if not proof.holds(None, changes):

@@ -20,20 +20,24 @@ from lyrandis.core.from_rack.built import Asking, bench_of, with_part
 from lyrandis.core.from_rack.frames import Frame, LeftOut, frames
 from lyrandis.core.from_rack.lying import Lying, usable
 from lyrandis.core.part_story import described
-from lyrandis.core.parts import Slot
+from lyrandis.core.parts import KeepingState, Slot
 from lyrandis.core.stations import string
 from lyrandis.core.stations.base import Answered, your_draw
 from lyrandis.core.words import word
 
 
 class Placed(Answered):
-    """A part where it would go: what it is, and where it is now (None: it lies there free)."""
+    """A part where it would go: what it is, and where it is now (None: it lies there free).
+
+    state : how it is kept; one in use that is not free is on somebody's rig
+    """
 
     slot: Slot
     mark: str
     seq: int
     name: str
     what: Said
+    state: KeepingState
     free: bool
     where: Said | None
 
@@ -151,6 +155,7 @@ def _placed(slot: Slot, one: Lying) -> Placed:
         seq=one.seq,
         name=one.part.name,
         what=described(one.part),
+        state=one.part.keeping.state,
         free=one.free,
         where=one.where,
     )

@@ -23,7 +23,7 @@ from lyrandis.core.findings import (
 )
 from lyrandis.core.fit.hold import SAME_WEIGHT, Strength
 from lyrandis.core.from_rack.built import Asking
-from lyrandis.core.parts import ArrowSet, Part
+from lyrandis.core.parts import ArcherPart, ArrowSet, BowPart, Part, RiserPart
 from lyrandis.core.stations import arrow, bow_length, draw, limbs, string, weight
 from lyrandis.core.stations.holding import heavy_for_a_child
 from lyrandis.core.string.twists import ANOTHER_STRING_IN
@@ -86,10 +86,11 @@ def of_set(b: Bench, arrows: Part) -> list[Finding]:
 
 def _hand(asking: Asking, bow: Part) -> list[Finding]:
     """Whether the shelf is on the archer's side."""
-    of = asking.archer.of
-    made = getattr(bow.of, "cut_for", "unknown")
-    hand, release = getattr(of, "hand", "right"), getattr(of, "release", "split")
-    wanted = {"right": "left", "left": "right"}[hand] if release == "thumb" else hand
+    who, of = asking.archer.of, bow.of
+    if not isinstance(who, ArcherPart) or not isinstance(of, BowPart | RiserPart):
+        return []
+    made, thumb = of.cut_for, who.release == "thumb"
+    wanted = {"right": "left", "left": "right"}[who.hand] if thumb else who.hand
     why = say(
         "A finger archer's arrow lies on the side of the bow hand's knuckles; a thumb archer's "
         "lies on the other."
@@ -105,7 +106,7 @@ def _hand(asking: Asking, bow: Part) -> list[Finding]:
             )
         ]
     if made not in ("both", wanted):
-        side = "its shelf is on the other side" if release != "thumb" else "a thumb wants the other"
+        side = "a thumb wants the other" if thumb else "its shelf is on the other side"
         return [
             stop(said=say(f"It is made for the {made} hand: {side}."), why=why, told="practice")
         ]
@@ -243,11 +244,13 @@ def _whole(arrows: Part) -> list[Finding]:
     return []
 
 
-def stops(b: Bench, asking: Asking, bow: Part, arrows: Part | None) -> list[Finding]:
-    """What forbids a bow with what is put on it."""
+def stops(
+    b: Bench, asking: Asking, bow: Part, arrows: Part | None, long_in: float | None = None
+) -> list[Finding]:
+    """What forbids a bow with what is put on it; `long_in` as in `of_string`."""
     found = of_bow(b, asking, bow)
     if b.rig.on.string:
-        found += of_string(b)
+        found += of_string(b, long_in)
     if arrows is not None:
         found += of_set(b, arrows)
     return [f for f in found if f.level == "stop"]

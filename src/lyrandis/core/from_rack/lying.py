@@ -30,11 +30,6 @@ class Lying:
     long_in: float | None = None
 
     @property
-    def lent(self) -> bool:
-        """Whether somebody has it."""
-        return self.part.keeping.state == "lent"
-
-    @property
     def free(self) -> bool:
         """Whether it can be taken without taking it from anybody."""
         return self.part.keeping.state == "in_use" and not self.others

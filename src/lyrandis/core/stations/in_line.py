@@ -10,6 +10,7 @@ from lyrandis.core.tune.one_change import GAIN_SHARE
 
 _SHELF_MM = -3.0  # cut less far than this short of centre, the shelf decides the arrow's side
 _WHERE = ("upper", "lower")
+_UNEXPECTED = " The last turn did not do what was expected: the new step takes that up."
 
 
 def note(b: Bench) -> Said:
@@ -23,6 +24,8 @@ def note(b: Bench) -> Said:
         )
     if told.learnt is None:
         return say("marks not looked at")
+    if any(one.odd for one in told.learnt.told):
+        return say("look again")
     off = max(abs(one.offset_mm) for one in told.learnt.told)
     return say("in line") if told.learnt.good else say("{off} off", off=("small", off))
 
@@ -48,9 +51,10 @@ def _answer(b: Bench) -> Said:
             gain=("small", gain, GAIN_SHARE * gain),
         )
     upper, lower = learnt.told
+    odd = ", by all looks but the latest." if upper.odd or lower.odd else "."
     return say(
         f"The string runs {{upper}} {_way(upper.offset_mm)} of the upper mark and {{lower}} "
-        f"{_way(lower.offset_mm)} of the lower.",
+        f"{_way(lower.offset_mm)} of the lower{odd}",
         upper=("small", abs(upper.offset_mm), upper.offset_sd_mm),
         lower=("small", abs(lower.offset_mm), lower.offset_sd_mm),
     )
@@ -76,19 +80,19 @@ def _pockets(b: Bench) -> list[Finding]:
                 told="practice",
             )
         ]
-    found = [_odd(name) for name, one in zip(_WHERE, learnt.told, strict=True) if one.surprise]
+    odd = [_odd(name) for name, one in zip(_WHERE, learnt.told, strict=True) if one.odd]
+    if odd:
+        return odd
     if learnt.good:
         return [
-            *found,
             fine(
                 said=say("It runs over both marks: leave the pockets alone."),
                 why=why,
                 told="measured",
-            ),
+            )
         ]
     if not any(learnt.step_turns):
         return [
-            *found,
             mind(
                 said=say(
                     "No step that a hand can turn brings it nearer. Look again, and measure twice."
@@ -106,11 +110,11 @@ def _pockets(b: Bench) -> list[Finding]:
         then.append(f"{{{name}_mm}} {_way(one.expected_mm)} of the {name} mark")
         values[f"{name}_mm"] = ("small", abs(one.expected_mm), one.expected_sd_mm)
     return [
-        *found,
         mind(
             said=say(
                 f"Turn {' and '.join(parts)}, brace it and look again: it should then lie "
-                f"{' and '.join(then)}.",
+                f"{' and '.join(then)}."
+                + (_UNEXPECTED if any(one.surprise for one in learnt.told) else ""),
                 **values,
             ),
             why=why,
@@ -123,9 +127,11 @@ def _odd(name: str) -> Finding:
     return mind(
         said=say(
             f"At the {name} mark the last look is not what the turns should have done. A slipped "
-            "screw, or a misread? Look again."
+            "screw, or a misread? Look again before you turn anything."
         ),
-        why=say("It lies beyond three standard deviations of what the looks before led to expect."),
+        why=say(
+            "It lies beyond three standard deviations of what any likely turn would have done."
+        ),
         told="model",
     )
 

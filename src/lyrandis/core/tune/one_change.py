@@ -5,6 +5,8 @@ turned, y is read again: y = y0 + G u, both unknown. What a turn does follows fr
 some 40 %; each look teaches it.
 
 first look      half of what the geometry says: its gain may be more than twice as large
+an odd look     one that no likely gain explains waits: the next confirms it (what was before it is
+                let go: a screw slipped) or refutes it (a misread); until then nothing is turned
 later looks     the turns after which the sum of the squared offsets is expected to be least,
                 s = −(Σ ĝ ĝᵀ + cov g)⁻¹ Σ ĝ ŷ over the offsets, to what a hand can turn
 
@@ -27,6 +29,7 @@ FINEST = 1 / 8  # of a turn, what a hand can turn
 FIRST_SHARE = 0.5  # of the way
 GOOD_MM = (1.0, 0.5)  # left alone: at the first look, and once a turn was learnt
 SURPRISE_SD = 3.0
+LIKELY_SHARE = 1.0  # of the geometry's gain: spread of gains that a look is not called odd for
 _START_SD_MM = 100.0  # of an offset before anything was read
 Array = NDArray[np.float64]
 
@@ -44,7 +47,8 @@ class Told:
     """One offset as the looks make it: where it stands, and what it should read after the step.
 
     per_turn_mm, per_turn_sd_mm : what a turn of each screw does to it
-    surprise : the latest look is beyond three sd of what was expected: a slipped screw, a misread
+    surprise : the latest look is beyond three sd of what was expected
+    odd : and no likely gain explains it, so that it waits for another
     """
 
     offset_mm: float
@@ -54,6 +58,7 @@ class Told:
     per_turn_mm: tuple[float, ...]
     per_turn_sd_mm: tuple[float, ...]
     surprise: bool
+    odd: bool
 
 
 @dataclass(frozen=True)
@@ -85,10 +90,10 @@ class _Line:
         return float(row @ self.mean), math.sqrt(float(row @ self.covariance @ row))
 
 
-def _line(turns: Array, offsets: Array, gains: Array) -> _Line:
-    """Regression of offsets (n,) on turns (n, k), gains (k,) expected by geometry."""
+def _line(turns: Array, offsets: Array, gains: Array, share: float = GAIN_SHARE) -> _Line:
+    """Regression of offsets (n,) on turns (n, k), gains (k,) expected by geometry to a share."""
     rows = np.concatenate([np.ones((len(turns), 1)), turns], axis=1)
-    spread = np.maximum(GAIN_SHARE * np.abs(gains), 1e-6)
+    spread = np.maximum(share * np.abs(gains), 1e-6)
     prior = np.diag(np.concatenate([[_START_SD_MM**-2.0], spread**-2.0]))
     covariance = np.linalg.inv(prior + rows.T @ rows / READING_SD_MM**2)
     known = prior @ np.concatenate([[0.0], gains])
@@ -127,16 +132,18 @@ def learn(looks: Sequence[Look], gains_mm: Sequence[Sequence[float]]) -> Learnt 
     if not looks:
         return None
     expected = np.array(gains_mm, dtype=float)
-    turns = np.array([look.turns for look in looks], dtype=float)
-    read = np.array([look.offsets_mm for look in looks], dtype=float)
+    agreeing, odd = _agreeing(looks, expected)
+    before = _agreeing(looks[:-1], expected)[0] if looks[1:] else []
+    surprises = _beyond(before, looks[-1], expected, GAIN_SHARE)
+    turns, read = _arrays(agreeing)
     lines = [_line(turns, read[:, i], expected[i]) for i in range(len(expected))]
-    here = turns[-1]
+    here = np.array(looks[-1].turns, dtype=float)
     now = np.array([line.at(here)[0] for line in lines])
-    learnt = len({look.turns for look in looks}) > 1
-    good = bool(np.all(np.abs(now) <= GOOD_MM[learnt]))
+    learnt = len({look.turns for look in agreeing}) > 1
+    good = not any(odd) and bool(np.all(np.abs(now) <= GOOD_MM[learnt]))
     step = np.round(_step(lines, now, expected, learnt) / FINEST) * FINEST
     after = np.array([line.at(here + step)[0] for line in lines])
-    if good or np.sum(after**2) >= np.sum(now**2):
+    if good or any(odd) or np.sum(after**2) >= np.sum(now**2):
         step, after = np.zeros_like(step), now
     return Learnt(
         told=tuple(
@@ -147,7 +154,8 @@ def learn(looks: Sequence[Look], gains_mm: Sequence[Sequence[float]]) -> Learnt 
                 expected_sd_mm=math.hypot(line.at(here + step)[1], READING_SD_MM),
                 per_turn_mm=tuple(float(g) for g in line.gains),
                 per_turn_sd_mm=tuple(float(v) for v in np.sqrt(np.diag(line.covariance)[1:])),
-                surprise=_surprised(turns, read[:, i], expected[i]),
+                surprise=surprises[i],
+                odd=odd[i],
             )
             for i, line in enumerate(lines)
         ),
@@ -156,9 +164,38 @@ def learn(looks: Sequence[Look], gains_mm: Sequence[Sequence[float]]) -> Learnt 
     )
 
 
-def _surprised(turns: Array, offsets: Array, gains: Array) -> bool:
-    """Whether the latest look is far from what the earlier ones led to expect."""
-    if len(turns) < 2:
-        return False
-    expected, sd = _line(turns[:-1], offsets[:-1], gains).at(turns[-1])
-    return bool(abs(offsets[-1] - expected) > SURPRISE_SD * math.hypot(sd, READING_SD_MM))
+def _arrays(looks: Sequence[Look]) -> tuple[Array, Array]:
+    """Turns (n, screws) and offsets (n, offsets) of looks."""
+    turns = np.array([look.turns for look in looks], dtype=float)
+    return turns, np.array([look.offsets_mm for look in looks], dtype=float)
+
+
+def _agreeing(looks: Sequence[Look], gains: Array) -> tuple[list[Look], tuple[bool, ...]]:
+    """The looks that go together, and for each offset whether the latest is odd and waits."""
+    run, waiting = [looks[0]], None
+    for look in looks[1:]:
+        if not any(_odd(run, look, gains)):
+            run, waiting = [*run, look], None
+        elif waiting is not None and not any(_odd([waiting], look, gains)):
+            run, waiting = [waiting, look], None
+        else:
+            waiting = look
+    return run, (False,) * len(gains) if waiting is None else _odd(run, waiting, gains)
+
+
+def _odd(run: Sequence[Look], look: Look, gains: Array) -> tuple[bool, ...]:
+    """For each offset whether no likely gain explains a look, after others."""
+    return _beyond(run, look, gains, LIKELY_SHARE)
+
+
+def _beyond(run: Sequence[Look], look: Look, gains: Array, share: float) -> tuple[bool, ...]:
+    """For each offset whether a look is far from what others lead to expect."""
+    if not run:
+        return (False,) * len(gains)
+    turns, read = _arrays(run)
+    told = []
+    for i, offset in enumerate(look.offsets_mm):
+        line = _line(turns, read[:, i], gains[i], share)
+        expected, sd = line.at(np.array(look.turns, dtype=float))
+        told.append(abs(offset - expected) > SURPRISE_SD * math.hypot(sd, READING_SD_MM))
+    return tuple(told)

@@ -5144,6 +5144,8 @@ export interface components {
         /**
          * Placed
          * @description A part where it would go: what it is, and where it is now (None: it lies there free).
+         *
+         *     state : how it is kept; one in use that is not free is on somebody's rig
          */
         Placed: {
             /** Free */
@@ -5159,6 +5161,11 @@ export interface components {
              * @enum {string}
              */
             slot: "archer" | "bow" | "riser" | "upper_limb" | "lower_limb" | "string" | "arrows";
+            /**
+             * State
+             * @enum {string}
+             */
+            state: "in_use" | "lent" | "put_away" | "condemned";
             what: components["schemas"]["Said"];
             where: components["schemas"]["Said"] | null;
         };
@@ -7392,13 +7399,16 @@ export interface components {
          * @description One offset as the looks make it: where it stands, and what it should read after the step.
          *
          *     per_turn_mm, per_turn_sd_mm : what a turn of each screw does to it
-         *     surprise : the latest look is beyond three sd of what was expected: a slipped screw, a misread
+         *     surprise : the latest look is beyond three sd of what was expected
+         *     odd : and no likely gain explains it, so that it waits for another
          */
         Told: {
             /** Expected Mm */
             expected_mm: number;
             /** Expected Sd Mm */
             expected_sd_mm: number;
+            /** Odd */
+            odd: boolean;
             /** Offset Mm */
             offset_mm: number;
             /** Offset Sd Mm */

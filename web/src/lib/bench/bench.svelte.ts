@@ -87,6 +87,8 @@ export class RigBench {
 	/** Set when its pages are left: opened again it is read anew. */
 	shut = false;
 
+	/** The end of what was written last. */
+	private written: Promise<unknown> = Promise.resolve();
 	/** Why what is changed was proposed, and where it belongs; null where the archer changed it. */
 	proposed = $state<{ why: string; station: string | null } | null>(null);
 	readonly dirty = $derived(Object.keys(this.changes).length > 0 || this.trial !== null);
@@ -255,15 +257,28 @@ export class RigBench {
 	/**
 	 * Run one writing call that keeps `sent`; afterwards the rig is as the server has it.
 	 *
+	 * One at a time: what is pressed while another is under way follows it, on what that made.
 	 * Where someone kept a change meanwhile, what becomes of ours is asked on screen; `mine` is
 	 * what the call would log or do, beside the changes, and null where it cannot go on top.
 	 */
-	private async write(
+	private write(
 		call: () => Promise<RigView>,
 		sent: Record<string, unknown> = $state.snapshot(this.changes),
 		mine: Mine | null = {}
 	): Promise<boolean> {
 		this.busy = true;
+		const written = this.written.then(() => this.writeNext(call, sent, mine));
+		this.written = written;
+		return written.finally(() => {
+			if (this.written === written) this.busy = false;
+		});
+	}
+
+	private async writeNext(
+		call: () => Promise<RigView>,
+		sent: Record<string, unknown>,
+		mine: Mine | null
+	): Promise<boolean> {
 		const trial = this.trial;
 		try {
 			const kept = await this.onTop(call, sent, mine);
@@ -280,8 +295,6 @@ export class RigBench {
 		} catch (error) {
 			this.tell(error, sent);
 			return false;
-		} finally {
-			this.busy = false;
 		}
 	}
 

@@ -37,7 +37,7 @@
 			<NumbersBeside numbers={told.numbers} {here} {there} />
 		{:else if open.id === 'findings'}
 			<div class="two">
-				{#each [[here, told.only_mine], [there, told.only_other]] as const as [name, found] (name)}
+				{#each [[here, told.only_mine], [there, told.only_other]] as const as [name, found], side (side)}
 					<section>
 						<h2>Only {name}</h2>
 						{#each found as one, i (one.finding.said.text + i)}

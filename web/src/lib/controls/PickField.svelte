@@ -33,6 +33,7 @@
 	<FieldName {title} of={id} helpId="{id}-help" bind:open={helping} />
 	<!-- “null” stands for a setting that is not set. -->
 	<select
+		class="choose"
 		{id}
 		value={String(value ?? 'null')}
 		onkeydown={key}
@@ -45,21 +46,10 @@
 
 <style>
 	select {
-		background: transparent;
-		border: 0;
-		border-bottom: 1px solid var(--line);
-		color: var(--ink);
-		padding: 0.25rem 1.4rem 0.25rem 0;
 		width: 100%;
-		font-weight: 600;
-		border-radius: 0;
 	}
 	.changed select {
 		color: var(--heather);
 		border-bottom-color: var(--heather);
-	}
-	option {
-		background: var(--raised);
-		color: var(--ink);
 	}
 </style>

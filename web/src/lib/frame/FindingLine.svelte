@@ -1,5 +1,5 @@
 <script module lang="ts">
-	export const LEVEL = { stop: 'Stop', mind: 'Mind', fine: 'Fine' };
+	const LEVEL = { stop: 'Stop', mind: 'Mind', fine: 'Fine' };
 	const WHOSE = {
 		model: 'by the bow model',
 		practice: 'from practice',

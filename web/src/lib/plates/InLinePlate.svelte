@@ -95,6 +95,11 @@
 						d="M{at(mm)} {y[place] + 8}v{mm ? -6 : -16}"
 						stroke="var(--{mm ? 'quiet' : 'ink'})"
 					/>
+					{#if place === 'upper' && mm === -10}
+						<text class="q num" x={at(mm)} y={y[place] - 13} text-anchor="middle"
+							>{reference.text(10, 'small')}</text
+						>
+					{/if}
 				{/each}
 			{/if}
 		{/each}
@@ -138,7 +143,7 @@
 					y={y[place] + 30}
 					style:fill="var(--heather)"
 					style:font-weight="600"
-					>turn {reference.text(Math.abs(turns[i ? 1 : 0]!), 'turns')}
+					>{reference.text(Math.abs(turns[i ? 1 : 0]!), 'turns')}
 					{side(turns[i ? 1 : 0]!)}</text
 				>
 			{/if}

@@ -39,6 +39,8 @@
 		].filter((o) => o !== undefined)
 	);
 	const parts = $derived([...build.parts, ...chosen.map((o) => o.part)]);
+	const lent = $derived(parts.filter((p) => p.state === 'lent'));
+	const elsewhere = $derived(parts.filter((p) => p.state === 'in_use' && !p.free));
 	const stops = $derived(
 		[build.findings, ...chosen.map((o) => o.findings)].flat().filter((f) => f.level === 'stop')
 	);
@@ -124,13 +126,8 @@
 	</p>
 {:else if stops.length}
 	<p class="quiet">Something stops this bow for {archer.name}: it is not taken out so.</p>
-{:else if parts.some((p) => p.where?.text.startsWith('lent'))}
-	<p class="quiet">
-		{parts
-			.filter((p) => p.where?.text.startsWith('lent'))
-			.map((p) => p.name)
-			.join(', ')}: lent already. Take it back first.
-	</p>
+{:else if lent.length}
+	<p class="quiet">{lent.map((p) => p.name).join(', ')}: lent already. Take it back first.</p>
 {:else}
 	<form onsubmit={take}>
 		<label class="check"
@@ -150,12 +147,10 @@
 					placeholder={called}
 				/></label
 			>{/if}
-		{#if parts.some((p) => !p.free)}
+		{#if elsewhere.length}
 			<p class="quiet">
-				{parts
-					.filter((p) => !p.free)
-					.map((p) => p.name)
-					.join(', ')}: on another rig too, until another is put on there.
+				{elsewhere.map((p) => p.name).join(', ')}: on another rig too, until another is put on
+				there.
 			</p>
 		{/if}
 		<button class="act" disabled={busy || nothing}

@@ -3,6 +3,7 @@
 	import SaidText from '$lib/format/SaidText.svelte';
 	import FindingFold from '$lib/frame/FindingFold.svelte';
 	import Glyph from '$lib/frame/Glyph.svelte';
+	import { VERDICT } from './verdict';
 
 	/** The strings or sets there are for a bow, the best first; one of them is chosen, or none. */
 	interface Props {
@@ -35,13 +36,7 @@
 					>
 				</span>
 				<Glyph level={option.level} />
-				<span class="sr-only"
-					>{option.level === 'stop'
-						? 'does not fit'
-						: option.level === 'mind'
-							? 'with care'
-							: 'fits'}</span
-				>
+				<span class="sr-only">{VERDICT[option.level]}</span>
 			</label>
 		{/each}
 		<label class="option">

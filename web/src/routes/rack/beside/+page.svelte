@@ -30,7 +30,12 @@
 		</p>
 		<p class="asked">
 			<label for="beside">{data.mine.name} beside</label>
-			<select id="beside" value={data.other.mark} onchange={(e) => to(e.currentTarget.value)}>
+			<select
+				class="choose"
+				id="beside"
+				value={data.other.mark}
+				onchange={(e) => to(e.currentTarget.value)}
+			>
 				{#each data.alike as one (one.mark)}<option value={one.mark}>{one.name}</option>{/each}
 			</select>
 		</p>
@@ -73,18 +78,6 @@
 		color: var(--quiet);
 		font-size: 0.82rem;
 		line-height: 24px;
-	}
-	select {
-		background: transparent;
-		border: 0;
-		border-bottom: 1px solid var(--line);
-		border-radius: 0;
-		color: var(--ink);
-		font-weight: 600;
-		padding: 0.25rem 1.4rem 0.25rem 0;
-	}
-	option {
-		background: var(--raised);
 	}
 	@media (max-width: 560px) {
 		main {

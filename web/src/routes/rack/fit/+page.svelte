@@ -7,13 +7,13 @@
 	import MeasureInput from '$lib/controls/MeasureInput.svelte';
 	import PickField from '$lib/controls/PickField.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
-	import { LEVEL } from '$lib/frame/FindingLine.svelte';
 	import Glyph from '$lib/frame/Glyph.svelte';
 	import Mark from '$lib/frame/Mark.svelte';
 	import { screen } from '$lib/frame/screen.svelte';
 	import BuildShown from '$lib/rack/BuildShown.svelte';
 	import NewArcher from '$lib/rack/NewArcher.svelte';
 	import PartShape from '$lib/rack/PartShape.svelte';
+	import { VERDICT } from '$lib/rack/verdict';
 
 	/** What can be built of the rack for one archer, the best first, and taken out. */
 	type Fit = Schemas['RackFit'];
@@ -88,7 +88,9 @@
 		ask(line.mark);
 	}
 
+	/** Taken out or back, it ranks elsewhere: it stays open. */
 	async function again(): Promise<void> {
+		if (open) chosen = key(open);
 		await invalidate('rack:list');
 		if (archer) await look(archer.mark, { use, most_lbf: most });
 	}
@@ -119,7 +121,12 @@
 		{#if archer}
 			<p class="who">
 				<label for="who">For</label>
-				<select id="who" value={archer.mark} onchange={(e) => ask(e.currentTarget.value)}>
+				<select
+					class="choose"
+					id="who"
+					value={archer.mark}
+					onchange={(e) => ask(e.currentTarget.value)}
+				>
 					{#each data.archers as one (one.mark)}<option value={one.mark}>{one.name}</option>{/each}
 				</select>
 			</p>
@@ -181,13 +188,9 @@
 										>{/if}{/each}</span
 							>
 							<span class="state {build.level}"
-								><Glyph level={build.level} />{LEVEL[build.level] === 'Stop'
-									? 'does not fit'
-									: build.lacks.length
-										? 'lacks parts'
-										: build.level === 'mind'
-											? 'with care'
-											: 'fits'}</span
+								><Glyph level={build.level} />{build.level !== 'stop' && build.lacks.length
+									? 'lacks parts'
+									: VERDICT[build.level]}</span
 							>
 							<span class="where" class:free={build.free}
 								>{#if build.free}free{:else}{places(build).join('; ') ||
@@ -273,19 +276,6 @@
 		line-height: 24px;
 		color: var(--quiet);
 		font-size: 0.82rem;
-	}
-	.who select {
-		background: transparent;
-		border: 0;
-		border-bottom: 1px solid var(--line);
-		border-radius: 0;
-		color: var(--ink);
-		font-size: 1rem;
-		font-weight: 600;
-		padding: 0.25rem 1.4rem 0.25rem 0;
-	}
-	.who option {
-		background: var(--raised);
 	}
 	.busy {
 		display: flex;

@@ -104,6 +104,7 @@
 		<p class="field">
 			<label for="stood">As it stood on</label>
 			<select
+				class="choose"
 				id="stood"
 				value={at ?? 0}
 				onchange={(e) => choose({ rig: me, seq: Number(e.currentTarget.value) })}
@@ -159,20 +160,6 @@
 		font-size: 0.82rem;
 		line-height: 24px;
 	}
-	select {
-		background: transparent;
-		border: 0;
-		border-bottom: 1px solid var(--line);
-		border-radius: 0;
-		color: var(--ink);
-		font-weight: 600;
-		padding: 0.25rem 1.4rem 0.25rem 0;
-		max-width: 24rem;
-		min-width: 0;
-	}
-	option {
-		background: var(--raised);
-	}
 	.steps {
 		display: flex;
 		gap: 0.6rem;
@@ -183,9 +170,6 @@
 	@media (max-width: 560px) {
 		h1 {
 			font-size: 1.5rem;
-		}
-		select {
-			max-width: 100%;
 		}
 	}
 </style>

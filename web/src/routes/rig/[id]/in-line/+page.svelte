@@ -11,14 +11,14 @@
 	type Look = TrialOf<'in_line'>;
 	const takedown = $derived(bench().bench.rig.bow.takedown);
 	const told = $derived(bench().bench.in_line);
-	/** What the last look suggested to turn stands ready. */
+	/** What the last look suggested to turn; it counts as turned once the archer says so. */
 	const step = $derived(told?.learnt?.step_turns ?? [0, 0]);
 	const turn = (turns: number): string => (turns ? String(turns) : '');
 	let upper = $state('');
 	let lower = $state('');
 	let riser = $state('');
-	let above = $state<string | null>(null);
-	let below = $state<string | null>(null);
+	let above = $state('');
+	let below = $state('');
 	let drawn = $state<Look['drawn']>('not_tried');
 	let twist = $state<Look['twist']>('not_looked');
 	let notes = $state('');
@@ -39,8 +39,8 @@
 				upper_mm: await read(upper, 'small'),
 				lower_mm: await read(lower, 'small'),
 				riser_mm: await read(riser, 'small'),
-				upper_turns: (await read(above ?? turn(step[0] ?? 0), 'turns')) ?? 0,
-				lower_turns: (await read(below ?? turn(step[1] ?? 0), 'turns')) ?? 0,
+				upper_turns: (await read(above, 'turns')) ?? 0,
+				lower_turns: (await read(below, 'turns')) ?? 0,
 				drawn,
 				twist,
 				notes,
@@ -54,8 +54,8 @@
 	}
 
 	function clear(): void {
-		upper = lower = riser = notes = '';
-		above = below = about = putRight = null;
+		upper = lower = riser = above = below = notes = '';
+		about = putRight = null;
 		drawn = 'not_tried';
 		twist = 'not_looked';
 	}
@@ -117,22 +117,16 @@
 			{#if takedown}
 				<div class="line">
 					<span class="quiet">Turned since the look before, to the right positive:</span>
-					<label
-						>upper <input
-							class="line-input num"
-							value={above ?? turn(step[0] ?? 0)}
-							placeholder="0"
-							oninput={(e) => (above = e.currentTarget.value)}
-						/></label
-					>
-					<label
-						>lower <input
-							class="line-input num"
-							value={below ?? turn(step[1] ?? 0)}
-							placeholder="0"
-							oninput={(e) => (below = e.currentTarget.value)}
-						/></label
-					>
+					<label>upper <input class="line-input num" bind:value={above} placeholder="0" /></label>
+					<label>lower <input class="line-input num" bind:value={below} placeholder="0" /></label>
+					{#if about === null && step.some((t) => t)}
+						<button
+							type="button"
+							class="link"
+							onclick={() => ([above, below] = [turn(step[0] ?? 0), turn(step[1] ?? 0)])}
+							>as told</button
+						>
+					{/if}
 				</div>
 			{/if}
 			<div class="line">
