@@ -6,7 +6,7 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.conditions import stopped_by, to_release
 from lyrandis.core.fields import changed
 from lyrandis.core.parts import Bow, Keeping, Part, Rig, StringPart
-from lyrandis.core.route import ROUTE
+from lyrandis.core.route import route_of
 from lyrandis.core.schedule import schedule
 from lyrandis.core.stations import TELLERS, views
 from lyrandis.core.trials import (
@@ -121,7 +121,7 @@ class TestPartsThatStop:
         for view in views(b):
             assert view.findings[0].level == "stop"
             assert "upper limb and lower limb" in view.findings[0].said.plain()
-        assert len(views(b)) == len(ROUTE)
+        assert len(views(b)) == len(route_of(RIG).stops)
         other = changed(RIG, {"on.upper_limb": "e" * 32, "on.lower_limb": "f" * 32})
         assert Bench(other, kept(self.CRACK), NOW).stopped == {}
 

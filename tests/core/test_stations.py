@@ -326,7 +326,7 @@ class TestCautions:
         assert finding(told("arrow", use="close_cover"), "hunt", "law")
 
     def test_a_range_where_one_is_sent_to_shoot(self):
-        assert finding(told("nock-point", nock_height_mm=None), "shoot three", "safe backstop")
+        assert finding(told("nock-point", nock_height_mm=None), "Start at", "safe backstop")
 
     def test_ways_to_a_draw_that_repeats(self):
         guess = told("draw", archer__draw_method="tape")

@@ -6,7 +6,7 @@ from lyrandis.core.arrow.build import build
 from lyrandis.core.bow.form import FORMS
 from lyrandis.core.fields import field_notes
 from lyrandis.core.parts import Rig
-from lyrandis.core.route import ROUTE
+from lyrandis.core.route import STATIONS
 from lyrandis.core.terms import CONFUSIONS, TERMS, drawings
 from lyrandis.core.units import QUANTITIES
 
@@ -38,7 +38,9 @@ def test_each_word_and_each_setting_stands_once():
 def test_every_setting_of_a_station_says_what_it_is():
     told = {f for t in TERMS for f in t.fields}
     notes = field_notes()
-    silent = {p for s in ROUTE for p in s.settings if not notes[p].help and p not in told}
+    silent = {
+        p for s in STATIONS.values() for p in s.settings if not notes[p].help and p not in told
+    }
     # Their words say all there is to say, or they are a plan's own numbers.
     assert silent <= {
         "use", "bow.form", "limbs.upper_class", "limbs.lower_class", "bow.maker_max_draw_in",

@@ -21,7 +21,7 @@ from lyrandis.core.fit.draw_length import true_draw_in
 from lyrandis.core.fit.first_rig import form_start
 from lyrandis.core.flight.trajectory import crawl_for_mm, drag_per_m, impact_m, point_on_m
 from lyrandis.core.parts import KIND_OF, Bow, Rig, String
-from lyrandis.core.route import NO_CONSEQUENCE, READS, ROUTE, WATCHES, Mark, states
+from lyrandis.core.route import NO_CONSEQUENCE, READS, STATIONS, WATCHES, Mark, states
 from lyrandis.core.schedule import hours_braced, schedule
 from lyrandis.core.stations import TELLERS, bow_length
 from lyrandis.core.string.measures import usual_mass_gr
@@ -545,6 +545,9 @@ THRESHOLDS = {
     ("arrow", "cut"): 1, ("arrow", "spine"): 40, ("arrow", "point"): 10,
     ("arrow", "string_mass"): 15, ("quiet", "spine"): 80, ("quiet", "silencer_place"): 0.1,
     ("crawls", "spine"): 80, ("crawls", "point"): 10, ("crawls", "vanes"): 0.5,
+    ("tiller", "upper_turns"): 0.1, ("tiller", "lower_turns"): 0.1,
+    ("final-tiller", "upper_turns"): 0.1, ("final-tiller", "lower_turns"): 0.1,
+    ("centre-shot", "cut"): 0.3, ("centre-shot", "diameter"): 0.5,
 }  # fmt: skip
 PATHS = {
     "draw": "archer.draw_length_in", "length": "bow.length_in", "marking": "bow.marked_weight_lbf",
@@ -596,7 +599,7 @@ class TestRoute:
             "string.silencer_position": 0.5, "arrow.fletching_count": 3,
         }  # fmt: skip
         before, by = changed(Rig(), start), THRESHOLDS[station, read]
-        mark = [Mark(s.id, "settled", before) for s in ROUTE]
+        mark = [Mark(s.id, "settled", before) for s in STATIONS.values()]
         steps = (by, by * 1.02 + 1e-3)
         if isinstance(start[PATHS[read]], int):
             steps = (1, 2) if by == 1 else (0, 1)

@@ -34,7 +34,8 @@ LEAST = {
     "quiet": {"check": "loose", "before_db": [60.0], "after_db": [59.0]},
 }
 # Of which no earlier form knew.
-LATER = {"arrow_weighing", "string_weighing", "release", "coach", "in_line"}
+LATER = {"arrow_weighing", "string_weighing", "release", "coach", "in_line", "tiller",
+         "centre_shot", "nock_read"}  # fmt: skip
 
 
 def value_at(document, path):

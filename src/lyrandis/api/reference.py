@@ -21,8 +21,9 @@ from lyrandis.core.fit.first_rig import EYE_ABOVE_NOCK_MM, RELEASE, form_start
 from lyrandis.core.inspection import PLACES
 from lyrandis.core.part_story import TITLES
 from lyrandis.core.parts import KIND_OF, SLOT_NAMES, Bow, Form, Rig, Slot
-from lyrandis.core.route import ROUTE, STATIONS, due_after
+from lyrandis.core.route import STATIONS, due_after
 from lyrandis.core.terms import CONFUSIONS, TERMS, Confusion, Drawing, Term, drawings
+from lyrandis.core.tools import TOOLS
 from lyrandis.core.trials import KINDS
 from lyrandis.core.tune.quiet import CHECKS
 from lyrandis.core.units import QUANTITIES, UNITS, parse, parse_list
@@ -67,6 +68,13 @@ class QuantityView(BaseModel):
     choices: list[str]
 
 
+class ToolNote(BaseModel):
+    """A thing to have at hand, and what does as well."""
+
+    name: str
+    without: str
+
+
 class StationNote(BaseModel):
     """A station of the route."""
 
@@ -74,6 +82,7 @@ class StationNote(BaseModel):
     title: str
     question: str
     settings: list[str]
+    tools: list[ToolNote]
 
 
 class FormNote(BaseModel):
@@ -168,8 +177,14 @@ def catalog() -> Catalog:
         },
         fields=field_notes(),
         stations=[
-            StationNote(id=s.id, title=s.title, question=s.question, settings=list(s.settings))
-            for s in ROUTE
+            StationNote(
+                id=s.id,
+                title=s.title,
+                question=s.question,
+                settings=list(s.settings),
+                tools=[ToolNote(name=t.name, without=t.without) for t in TOOLS[s.id]],
+            )
+            for s in STATIONS.values()
         ],
         forms={id: _form(id) for id in forms},
         fresh_rig=Rig(),

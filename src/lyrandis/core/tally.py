@@ -49,7 +49,7 @@ def _brace(b: Bench) -> tuple[Value, TallySource]:
 
 
 def _nock(b: Bench) -> tuple[Value, TallySource]:
-    n = b.nock
+    n = b.nock.start
     return Value(value=n.height_mm, quantity="nock_height"), "rule" if n.assumed else "set"
 
 

@@ -19,6 +19,20 @@ WORDS: dict[str, dict[str, str]] = {
         "range": "range",
         "backyard": "back yard",
     },
+    "route": {
+        "by_bow": "as the bow asks",
+        "shelf": "shelf bow",
+        "takedown": "takedown with plunger",
+        "thumb": "thumb draw",
+    },
+    "nocking.school": {"square": "bow square", "by_eye": "by eye"},
+    "nocking.fit": {
+        "not_tried": "not tried",
+        "snug": "snug",
+        "loose": "loose",
+        "tight": "tight",
+    },
+    "nocking.grip_line": {"none": "none", "line": "marked"},
     "archer.draw_method": {
         "tape": "tape",
         "arm_span": "arm span",
@@ -53,6 +67,12 @@ WORDS: dict[str, dict[str, str]] = {
         "leather": "leather",
         "felt": "felt",
         "hard": "hard",
+    },
+    "bow.plunger_spring": {
+        "unknown": "not said",
+        "soft": "soft",
+        "medium": "medium",
+        "firm": "firm",
     },
     "string.material": {
         "polyester": "polyester",

@@ -32,16 +32,20 @@ from lyrandis.core.parts import (
 from lyrandis.core.stops import Standing
 from lyrandis.core.trials import (
     BraceTrial,
+    CentreShotTrial,
     DrawTrial,
     HoldTrial,
     InLineTrial,
     InspectionTrial,
+    NockReadTrial,
     QuietTrial,
     SettlingTrial,
     StringWeighingTrial,
+    TillerTrial,
     Trial,
     WeighingTrial,
 )
+from lyrandis.core.tune.nock_reads import Tail
 from lyrandis.core.tune.quiet import CheckId
 from lyrandis.store.rigs import RigStore
 
@@ -111,6 +115,13 @@ class _Logbook:
         at = self.at.isoformat(timespec="seconds")
         mark, new = (part, None) if isinstance(part, str) else (None, part)
         self.kept = self.store.put_on(self.kept.id, self.kept.seq, slot, mark, new, why, at)
+
+
+def _tiller(log: _Logbook, looks: tuple[tuple[float, float, float, float], ...]) -> None:
+    """Both distances [mm] after the bolts were turned so far out."""
+    for upper, lower, above, below in looks:
+        changes = {"limbs.upper_turns": above, "limbs.lower_turns": below}
+        log.keep("tiller", changes, trial=TillerTrial(upper_mm=upper, lower_mm=lower))
 
 
 def _drawn(readings: list[float], day: str = "", notes: str = "") -> tuple[DrawTrial, DrawLength]:
@@ -212,6 +223,8 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
     done = [step.id for step in steps_for(rig.bow)]
     log.keep("assembly", {"assembly.done": done[:-1]}, "all but the arm guard, borrowed out")
     log.keep("assembly", {"assembly.done": done}, "", "settled")
+    _tiller(log, ((192.5, 187.0, 0.0, 0.0), (191.0, 188.5, -0.375, 0.375)))
+    log.check("tiller", "provisional")
     for upper, lower, above, below, drawn in (
         (4.0, -1.5, 0.0, 0.0, "not_tried"), (1.5, -0.5, -0.5, 0.375, "not_tried"),
         (0.2, -0.4, -0.25, 0.125, "tracks"),
@@ -222,9 +235,22 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
         })  # fmt: skip
         log.keep("in-line", {}, trial=look)
     log.check("in-line", "settled")
+    cut = {"bow.centre_cut_mm": 5.0, "bow.side_plate_mm": 4.0, "bow.plunger_spring": "medium"}
+    log.keep("centre-shot", cut, "with a caliper at the window")
+    for gap in (3.0, 2.5):
+        log.keep("centre-shot", {}, trial=CentreShotTrial(gap_mm=gap), standing="settled")
+    log.keep(
+        "weights",
+        {"weights.middle_g": 140.0, "weights.lower_pocket_g": 60.0},
+        "steadier in the wind",
+    )
+    _tiller(log, ((190.0, 189.0, -0.625, 0.5),))
     log.keep("brace", {"bow.brace_height_in": 8.5}, "quietest of five", "settled", 1)
     log.keep(
-        "nock-point", {"nock_height_mm": 19.0}, "level bare shafts at the used crawls", "settled"
+        "nock-point",
+        {"nock_height_mm": 19.0, "nocking.fit": "snug"},
+        "level bare shafts at the used crawls",
+        "settled",
     )
     log.keep("arrow", {"arrow.diameter_mm": 5.8}, "measured with a caliper", days=2)
     log.keep("arrow", {"arrow.weighed_gr": 338}, "weighed six, mean")
@@ -310,7 +336,13 @@ def _woodland(store: RigStore, rng: np.random.Generator) -> None:
             brace_height_in=brace, twists=turns, levels_db=heard, heard_by="meter", feel=feel
         )
         log.keep("brace", {}, trial=listened)
-    log.keep("nock-point", {"nock_height_mm": 12.5}, days=0.1)
+    log.keep("nock-point", {"nock_height_mm": 12.5, "nocking.fit": "snug"}, days=0.1)
+    reads: tuple[tuple[float, Tail, float], ...] = (
+        (12.5, "high", 4.0), (8.5, "low", 4.0), (11.5, "high", 4.0),
+    )  # fmt: skip
+    for height, tail, far in reads:
+        read = NockReadTrial(height_mm=height, tail=tail, distance_m=far)
+        log.keep("nock-point", {"nock_height_mm": height}, trial=read)
     checks: tuple[tuple[CheckId, float, float, str], ...] = (
         ("brace", 64.4, 62.2, "7 to 7 1/4 in"),
         ("strand", 62.2, 62.0, "one strand, waxed back"),

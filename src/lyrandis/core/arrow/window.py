@@ -130,6 +130,17 @@ def _offset_term(fit: _Fit, offset_mm: float, leather: bool) -> float:
     return fit.offset * past
 
 
+def spine_per_mm(bow: Bow) -> float:
+    """By which share a shaft may be weaker for each mm that the side plate stands farther out.
+
+    Source: docs/mechanics B4, the offset's term, at the plate's place.
+    """
+    leather = bow.side_plate != "plunger"
+    fit = _LEATHER if leather else _PLUNGER
+    far = leather and bow.plate_offset_mm - fit.offset0_mm > _OFFSET_FAR_MM
+    return _OFFSET_FAR if far else fit.offset
+
+
 @dataclass(frozen=True)
 class _Asked:
     """One of the numbers that the fit goes by, with the range it was made on."""
@@ -175,7 +186,7 @@ def _asked(
         _Asked("the draw", "draw", archer.draw_length_in, *FIT_DRAW_IN),
         _Asked("the shaft's length", "draw", arrow.shaft_length_in, *FIT_SHAFT_IN),
         _Asked("the string's weight", "mass", mass, light, heavy),
-        _Asked("the side plate's place", "small", -bow.centre_cut_mm, *plate,
+        _Asked("the side plate's place", "small", bow.plate_offset_mm, *plate,
                hint=", counted outward from centre"),
     ]  # fmt: skip
 
@@ -198,7 +209,7 @@ def _start(archer: Archer, bow: Bow, weight_lbf: float) -> Start:
             weight=("weight", weight_lbf),
         )
         return Start(said, spine)
-    if -bow.centre_cut_mm > FIT_OFFSET_MM[1]:
+    if bow.plate_offset_mm > FIT_OFFSET_MM[1]:
         said = say(
             "A bow cut so far short of centre wants a weaker shaft: start a group weaker than your "
             "weight suggests, about {spine}, and read the flight.",
@@ -252,7 +263,7 @@ def spine_window(
         * (front / REFERENCE_FRONT_GR) ** fit.front
         * (archer.draw_length_in / REFERENCE_DRAW_IN) ** fit.draw
         * math.exp(
-            _offset_term(fit, -bow.centre_cut_mm, leather)
+            _offset_term(fit, bow.plate_offset_mm, leather)
             + fit.brace * (brace - REFERENCE_BRACE_IN)
             + fit.string * (string_mass_g(bow, string) - REFERENCE_STRING_G)
         )

@@ -14,6 +14,7 @@ from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bench.brace import BraceBench
 from lyrandis.core.bench.fit import FitBench
 from lyrandis.core.bench.in_line import InLineBench, in_line_of
+from lyrandis.core.bench.line import CentreShotBench, NockBench, TillerBench
 from lyrandis.core.bench.quiet import quiet_of
 from lyrandis.core.bench.string import StringBench
 from lyrandis.core.conditions import Stopped, stopped_on
@@ -23,7 +24,6 @@ from lyrandis.core.fields import changed
 from lyrandis.core.measured import Recalled, recalled, untrue
 from lyrandis.core.parts import Part, Rig, Slot
 from lyrandis.core.trials import MEASURED, KeptTrial
-from lyrandis.core.tune.nock_point import NockStart, nock_start
 from lyrandis.core.tune.quiet import Quiet
 
 
@@ -99,9 +99,19 @@ class Bench:
         return BraceBench(self.rig, self.trials, self.bow, self.now)
 
     @cached_property
-    def nock(self) -> NockStart:
-        """The nock point against its ordinary start."""
-        return nock_start(self.rig)
+    def tiller(self) -> TillerBench:
+        """Whether the two limbs bend alike."""
+        return TillerBench(self.rig, self.trials)
+
+    @cached_property
+    def centre_shot(self) -> CentreShotBench:
+        """Where the arrow's point stands beside the string."""
+        return CentreShotBench(self.rig, self.trials)
+
+    @cached_property
+    def nock(self) -> NockBench:
+        """The nock point: its ordinary start, and what the reads say."""
+        return NockBench(self.rig, self.trials)
 
     @cached_property
     def arrow(self) -> ArrowBench:

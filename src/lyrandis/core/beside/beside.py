@@ -9,7 +9,7 @@ from lyrandis.core.beside.differences import ITSELF, Away, Difference, differenc
 from lyrandis.core.beside.numbers import FELT, numbers
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Finding, Said, Value, by_seriousness, say
-from lyrandis.core.route import ROUTE, STATIONS
+from lyrandis.core.route import STATIONS, route_of
 from lyrandis.core.stations import TELLERS
 from lyrandis.core.stations.base import Answered
 from lyrandis.core.stations.dangers import danger
@@ -103,12 +103,12 @@ def _told(b: Bench) -> list[ToldAt]:
         ToldAt(station="bow-length", title=STATIONS["bow-length"].title, finding=f)
         for f in part_stops(b)
     ]
-    for station in ROUTE:
+    for id in route_of(b.rig).stops:
         try:
-            findings = TELLERS[station.id].tell(b).findings
+            findings = TELLERS[id].tell(b).findings
         except RefusedError:
             continue
-        told += [ToldAt(station=station.id, title=station.title, finding=f) for f in findings]
+        told += [ToldAt(station=id, title=STATIONS[id].title, finding=f) for f in findings]
     return told
 
 

@@ -273,8 +273,11 @@ def force_draw(bow: Bow, material: StringMaterial = "polyester") -> ForceDraw:
 # Settings of a bow that say nothing of its curve: moving one asks for no other.
 _ABOUT_THE_ARROW = {
     name: Bow.model_fields[name].default
-    for name in ("centre_cut_mm", "side_plate", "maker_min_gpp", "maker_max_draw_in")
-}
+    for name in (
+        "centre_cut_mm", "side_plate", "side_plate_mm", "plunger_spring", "maker_min_gpp",
+        "maker_max_draw_in",
+    )
+}  # fmt: skip
 
 
 @lru_cache(maxsize=256)

@@ -38,7 +38,16 @@ from lyrandis.core.parts.part import (
     Shaft,
     StringPart,
 )
-from lyrandis.core.parts.rig import Aim, Assembly, Distance, Rig, SchoolNumbers, Use
+from lyrandis.core.parts.rig import (
+    Aim,
+    Assembly,
+    Distance,
+    Nocking,
+    Rig,
+    SchoolNumbers,
+    Use,
+    Weights,
+)
 from lyrandis.core.parts.string import String, StringBuild, StringMaterial
 
 __all__ = [
@@ -70,6 +79,7 @@ __all__ = [
     "LimbPart",
     "Limbs",
     "Name",
+    "Nocking",
     "On",
     "Part",
     "PartKind",
@@ -91,6 +101,7 @@ __all__ = [
     "StringPart",
     "Tips",
     "Use",
+    "Weights",
     "belonging",
     "choice",
     "differing",

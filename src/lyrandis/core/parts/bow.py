@@ -15,6 +15,7 @@ Tips = Literal["working", "short", "long", "heavy"]
 SidePlate = Literal["plunger", "leather", "felt", "hard"]
 Rated = Literal["yes", "no", "unknown"]
 LimbClass = Literal["short", "medium", "long"]
+PlungerSpring = Literal["unknown", "soft", "medium", "firm"]
 LimbPair = Literal["pair", "two_upper", "two_lower", "two_makers", "unknown"]
 
 
@@ -72,11 +73,28 @@ class Built(Frozen):
         -15,
         8,
         "Cut past centre",
-        "How far the side plate stands past the string's plane; negative is short of it.",
+        "How far the window is cut past the string's plane; negative is short of it.",
     )
     side_plate: SidePlate = choice("plunger", "Side plate")
+    side_plate_mm: float = measure(
+        0,
+        "small",
+        0,
+        15,
+        "Plate stands out",
+        "How thick the plate is, or how far the plunger stands out of the cut; 0 where the cut "
+        "was measured to it.",
+    )
+    plunger_spring: PlungerSpring = choice(
+        "unknown", "Plunger's spring", "How firm the plunger's spring is set."
+    )
     maker_min_gpp: float | None = measure(None, "gpp", 4, 20, "Maker's least grains per pound")
     maker_max_draw_in: float | None = measure(None, "draw", 20, 36, "Maker's greatest draw")
+
+    @property
+    def plate_offset_mm(self) -> float:
+        """How far the side plate stands outward from the string's plane [mm]; past it negative."""
+        return self.side_plate_mm - self.centre_cut_mm
 
     @property
     def is_takedown_recurve(self) -> bool:
@@ -115,10 +133,10 @@ class Limbs(Frozen):
     upper_class: LimbClass | None = choice(None, "Upper limb's length")
     lower_class: LimbClass | None = choice(None, "Lower limb's length")
     upper_turns: float = measure(
-        0, "turns", -6, 6, "Upper bolt, turns out", "From where the marked weight holds."
+        0, "bolt", -6, 6, "Upper bolt, turns out", "From where the marked weight holds."
     )
     lower_turns: float = measure(
-        0, "turns", -6, 6, "Lower bolt, turns out", "From where the marked weight holds."
+        0, "bolt", -6, 6, "Lower bolt, turns out", "From where the marked weight holds."
     )
     degrees_per_turn: float = measure(
         0.8,
@@ -127,4 +145,12 @@ class Limbs(Frozen):
         3,
         "Tilt per turn",
         "How far one turn of the bolt tilts the limb; about 0.8° until you measured it.",
+    )
+    tiller_wanted_mm: float | None = measure(
+        None,
+        "small",
+        -15,
+        15,
+        "Tiller wanted",
+        "Upper distance less the lower; the usual one for your release if left empty.",
     )

@@ -18,7 +18,10 @@ from lyrandis.core.parts.part import BODIES, Part, PartBody
 from lyrandis.core.parts.rig import Rig
 from lyrandis.core.parts.string import Stringed
 
-_RISERS = ("riser_in", "centre_cut_mm", "side_plate", "brace_reference", "brace_offset_in")
+_RISERS = (
+    "riser_in", "centre_cut_mm", "side_plate", "side_plate_mm", "plunger_spring",
+    "brace_reference", "brace_offset_in",
+)  # fmt: skip
 _BOTH_LIMBS = (
     "form", "marked_draw_in", "limb_material", "tips", "low_stretch_rated",
     "maker_brace_low_in", "maker_brace_high_in", "maker_min_gpp", "maker_max_draw_in",

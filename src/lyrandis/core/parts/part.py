@@ -20,6 +20,7 @@ from lyrandis.core.parts.bow import (
     Form,
     LimbClass,
     LimbMaterial,
+    PlungerSpring,
     Rated,
     SidePlate,
     Tips,
@@ -90,9 +91,11 @@ class RiserPart(ForAHand):
         -15,
         8,
         "Cut past centre",
-        "How far the side plate stands past the string's plane; negative is short of it.",
+        "How far the window is cut past the string's plane; negative is short of it.",
     )
     side_plate: SidePlate = choice("plunger", "Side plate")
+    side_plate_mm: float = measure(0, "small", 0, 15, "Plate stands out")
+    plunger_spring: PlungerSpring = choice("unknown", "Plunger's spring")
     brace_reference: BraceReference = choice("grip", "Brace measured to")
     brace_offset_in: float | None = measure(None, "brace", -2, 4, "Reference in front of the grip")
     degrees_per_turn: float = measure(0.8, "angle_1", 0.1, 3, "Tilt per turn of a limb bolt")

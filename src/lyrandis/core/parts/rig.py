@@ -13,6 +13,10 @@ from lyrandis.core.parts.bow import Bow, Limbs
 from lyrandis.core.parts.on import On
 from lyrandis.core.parts.string import String
 
+RouteChoice = Literal["by_bow", "shelf", "takedown", "thumb"]
+NockSchool = Literal["square", "by_eye"]
+NockFit = Literal["not_tried", "snug", "loose", "tight"]
+GripLine = Literal["none", "line"]
 Use = Literal["close_cover", "woodland", "range", "backyard"]
 # Wider than the flight model covers: earlier versions kept such, and Crawls says why not.
 Distance = Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)]
@@ -43,6 +47,44 @@ class Assembly(Frozen):
     )
 
 
+class Nocking(Frozen):
+    """How the nock point is found, how the arrow nock holds, and whether the hand has its line."""
+
+    school: NockSchool = choice(
+        "square", "Found by", "From square with a bow square, or by eye from a level arrow."
+    )
+    fit: NockFit = choice(
+        "not_tried", "Arrow nock on the string", "Snug holds its own weight and leaves with a tap."
+    )
+    grip_line: GripLine = choice(
+        "none", "Line on the grip", "A line that the web of the bow hand is set to each time."
+    )
+
+
+_TOO_HEAVY = "So much is not hung on a bow that is held in one hand."
+
+
+class Weights(Frozen):
+    """What hangs on the riser [g], by place."""
+
+    middle_g: float = measure(
+        0, "hung", 0, 1500, "By the grip", "In or beside the stiff middle of the riser.", _TOO_HEAVY
+    )
+    front_g: float = measure(
+        0, "hung", 0, 1500, "In front", "On a rod that points at the target.", _TOO_HEAVY
+    )
+    upper_pocket_g: float = measure(
+        0, "hung", 0, 1500, "Upper pocket", "At the upper limb's root.", _TOO_HEAVY
+    )
+    lower_pocket_g: float = measure(
+        0, "hung", 0, 1500, "Lower pocket", "At the lower limb's root.", _TOO_HEAVY
+    )
+    bar_g: float = measure(
+        0, "hung", 0, 1500, "Bar, pocket to grip", "A bar that joins a pocket and the grip.",
+        _TOO_HEAVY,
+    )  # fmt: skip
+
+
 class SchoolNumbers(Frozen):
     """The numbers of the schools of bow length: the usual ones, or the archer's own rules."""
 
@@ -65,6 +107,9 @@ class Rig(Frozen):
     name: Name = "New rig"
     notes: Short = ""
     use: Use = choice("woodland", "Used for")
+    route: RouteChoice = choice(
+        "by_bow", "Route", "The order of work: what bow and release ask for, or another one."
+    )
     taste: float = measure(
         0,
         "share",
@@ -85,9 +130,11 @@ class Rig(Frozen):
         "Nock point height",
         "From square at the rest to the underside of the arrow nock.",
     )
+    nocking: Nocking = Nocking()
     aim: Aim = Aim()
     schools: SchoolNumbers = SchoolNumbers()
     assembly: Assembly = Assembly()
     limbs: Limbs = Limbs()
+    weights: Weights = Weights()
     step_up: StepUp = StepUp()
     on: On = On()

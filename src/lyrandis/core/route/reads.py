@@ -10,7 +10,7 @@ from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.bow.form import brace_to_pivot_in, riser_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fit.draw_length import true_draw_in
-from lyrandis.core.parts import Rig
+from lyrandis.core.parts import Rig, Weights
 from lyrandis.core.parts.base import at
 from lyrandis.core.words import word
 
@@ -72,6 +72,17 @@ _MASS_PATHS = (
     "arrow.weighed_gr",
 )  # fmt: skip
 
+_HUNG_PATHS = tuple(f"weights.{name}" for name in Weights.model_fields)
+
+
+def _hung(rig: Rig) -> str:
+    places = Weights.model_fields.items()
+    parts = [
+        f"{at(rig, f'weights.{n}'):.0f} g {f.title}" for n, f in places if at(rig, f"weights.{n}")
+    ]
+    return ", ".join(parts).lower() or "nothing"
+
+
 READS: dict[str, Read] = {
     # Which part is on.
     "archer": _part("The archer", "archer"),
@@ -97,11 +108,20 @@ READS: dict[str, Read] = {
     ),
     "weight": Read("The weight at your draw", "weight", _weight, _WEIGHT_PATHS),
     "marking": _setting("The marked weight", "bow.marked_weight_lbf", "weight"),
-    "upper_turns": _setting("The upper bolt", "limbs.upper_turns", "turns"),
-    "lower_turns": _setting("The lower bolt", "limbs.lower_turns", "turns"),
+    "upper_turns": _setting("The upper bolt", "limbs.upper_turns", "bolt"),
+    "lower_turns": _setting("The lower bolt", "limbs.lower_turns", "bolt"),
     "brace": Read("The brace height", "brace", lambda r: brace_to_pivot_in(r.bow), _BRACE_PATHS),
     "plate": _word("The side plate", "bow.side_plate"),
-    "cut": _setting("The cut past centre", "bow.centre_cut_mm", "small"),
+    "cut": Read(
+        "The side plate's place",
+        "small",
+        lambda r: r.bow.plate_offset_mm,
+        ("bow.centre_cut_mm", "bow.side_plate_mm"),
+    ),
+    "spring": _word("The plunger's spring", "bow.plunger_spring"),
+    "hung": Read("What hangs on the riser", None, _hung, _HUNG_PATHS),
+    "nock_fit": _word("The fit of the arrow nock", "nocking.fit"),
+    "grip_line": _word("The line on the grip", "nocking.grip_line"),
     # The string.
     "fibre": _word("The string's material", "string.material"),
     "strands": _setting("The number of strands", "string.strands", "count"),

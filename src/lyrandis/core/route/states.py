@@ -19,7 +19,7 @@ from pydantic import BaseModel
 from lyrandis.core.findings import Said, say
 from lyrandis.core.parts import Rig
 from lyrandis.core.route.reads import READS, Seen, beyond
-from lyrandis.core.route.stations import ROUTE
+from lyrandis.core.route.routes import route_of
 from lyrandis.core.route.watches import WATCHES, Watch
 from lyrandis.core.stops import Standing, StationId
 
@@ -84,7 +84,7 @@ def _moved(watch: Watch, before: Seen, now: Seen) -> Said | None:
 
 
 def states(marks: Sequence[Mark], present: Rig) -> list[StationState]:
-    """The state of every station, from the marks in the order they were made.
+    """The state of every station of the rig's route, from the marks in the order they were made.
 
     Parameters
     ----------
@@ -94,19 +94,19 @@ def states(marks: Sequence[Mark], present: Rig) -> list[StationState]:
     latest = _latest(marks, present)
     now = Seen(present)
     told = []
-    for station in ROUTE:
-        mark = latest.get(station.id)
+    for id in route_of(present).stops:
+        mark = latest.get(id)
         if mark is None:
-            told.append(StationState(station=station.id, state="open", moved=[], reasons=[]))
+            told.append(StationState(station=id, state="open", moved=[], reasons=[]))
             continue
         due = {
             READS[w.read].short: said
             for w in WATCHES
-            if w.station == station.id and (said := _moved(w, mark.seen, now)) is not None
+            if w.station == id and (said := _moved(w, mark.seen, now)) is not None
         }
         told.append(
             StationState(
-                station=station.id,
+                station=id,
                 state="due" if due else mark.standing,
                 moved=list(due),
                 reasons=list(due.values()),

@@ -1,10 +1,10 @@
-"""The stations in working order: the question each asks, and the settings that are kept there."""
+"""The stations: the question each asks, and the settings that are kept there."""
 
 from __future__ import annotations
 
 from typing import NamedTuple
 
-from lyrandis.core.parts import Limbs, SchoolNumbers, Slot, StepUp
+from lyrandis.core.parts import Limbs, Nocking, SchoolNumbers, Slot, StepUp, Weights
 from lyrandis.core.stops import StationId
 
 
@@ -17,7 +17,7 @@ class Station(NamedTuple):
     settings: tuple[str, ...]
 
 
-ROUTE: tuple[Station, ...] = (
+_ALL: tuple[Station, ...] = (
     Station(
         "draw",
         "Draw",
@@ -44,6 +44,7 @@ ROUTE: tuple[Station, ...] = (
             "bow.tips",
             "use",
             "taste",
+            "route",
             *(f"schools.{name}" for name in SchoolNumbers.model_fields),
         ),
     ),
@@ -57,7 +58,7 @@ ROUTE: tuple[Station, ...] = (
             "bow.measured",
             "bow.maker_max_draw_in",
             "bow.limb_material",
-            *(f"limbs.{name}" for name in Limbs.model_fields),
+            *(f"limbs.{name}" for name in Limbs.model_fields if name != "tiller_wanted_mm"),
             *(f"step_up.{name}" for name in StepUp.model_fields),
         ),
     ),
@@ -79,7 +80,21 @@ ROUTE: tuple[Station, ...] = (
             "bow.low_stretch_rated",
         ),
     ),
+    Station("tiller", "Tiller", "Do the two limbs bend alike?", ("limbs.tiller_wanted_mm",)),
     Station("in-line", "In line", "Does the string run over the middle?", ()),
+    Station(
+        "centre-shot",
+        "Centre shot",
+        "Where does the point stand?",
+        ("bow.side_plate", "bow.centre_cut_mm", "bow.side_plate_mm", "bow.plunger_spring"),
+    ),
+    Station(
+        "weights",
+        "Weights",
+        "What hangs on the riser, and where?",
+        tuple(f"weights.{name}" for name in Weights.model_fields),
+    ),
+    Station("final-tiller", "Final tiller", "Do the limbs still bend alike?", ()),
     Station(
         "brace",
         "Brace",
@@ -93,7 +108,10 @@ ROUTE: tuple[Station, ...] = (
         ),
     ),
     Station(
-        "nock-point", "Nock point", "Where does the arrow sit on the string?", ("nock_height_mm",)
+        "nock-point",
+        "Nock point",
+        "Where does the arrow sit on the string?",
+        ("nock_height_mm", *(f"nocking.{name}" for name in Nocking.model_fields)),
     ),
     Station(
         "arrow",
@@ -111,8 +129,6 @@ ROUTE: tuple[Station, ...] = (
             "arrow.fletching_gr",
             "arrow.fletching_count",
             "arrow.weighed_gr",
-            "bow.side_plate",
-            "bow.centre_cut_mm",
             "bow.maker_min_gpp",
         ),
     ),
@@ -132,12 +148,12 @@ ROUTE: tuple[Station, ...] = (
         ),
     ),
 )
-STATIONS: dict[str, Station] = {station.id: station for station in ROUTE}
+STATIONS: dict[str, Station] = {station.id: station for station in _ALL}
 
 
 def station_of(path: str) -> StationId | None:
     """The station at which a setting is kept; None for those of no station."""
-    return next((s.id for s in ROUTE if path in s.settings), None)
+    return next((s.id for s in _ALL if path in s.settings), None)
 
 
 # Where a swap of a part is logged.

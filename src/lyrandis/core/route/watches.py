@@ -11,7 +11,7 @@ from typing import NamedTuple
 
 from lyrandis.core.parts import SchoolNumbers, Slot, StepUp
 from lyrandis.core.route.reads import READS
-from lyrandis.core.route.stations import ROUTE
+from lyrandis.core.route.stations import STATIONS
 from lyrandis.core.stops import StationId
 
 
@@ -33,9 +33,9 @@ def _others(parts: tuple[str, ...], thens: dict[StationId, str]) -> list[Watch]:
 
 
 def due_after(slot: Slot) -> tuple[StationId, ...]:
-    """The stations that are due once another part stands in a slot, in working order."""
+    """The stations that are due once another part stands in a slot."""
     asked = {watch.station for watch in WATCHES if f"on.{slot}" in READS[watch.read].paths}
-    return tuple(station.id for station in ROUTE if station.id in asked)
+    return tuple(s.id for s in STATIONS.values() if s.id in asked)
 
 
 _EVER = math.inf  # further than any value moves: only whether there is one counts
@@ -47,6 +47,8 @@ WATCHES: tuple[Watch, ...] = (
         ("string",),
         {
             "assembly": "look at loops and serving, then pluck and listen",
+            "tiller": "measure both distances again",
+            "final-tiller": "measure both distances again",
             "brace": "measure the brace height, and again after a night braced",
             "nock-point": "put the bow square on again",
             "quiet": "listen again",
@@ -58,7 +60,10 @@ WATCHES: tuple[Watch, ...] = (
         {
             "weight": "weigh it again",
             "assembly": "go through the steps again",
+            "tiller": "measure both distances again",
             "in-line": "look from behind again",
+            "centre-shot": "look where the point stands",
+            "final-tiller": "measure both distances again",
             "brace": "measure the brace height",
             "nock-point": "put the bow square on again",
             "arrow": "check grains per pound, spine and the side plate",
@@ -142,6 +147,25 @@ WATCHES: tuple[Watch, ...] = (
     Watch("brace", "lower_turns", 0.25, "measure the brace height: a bolt moves it"),
     Watch("nock-point", "upper_turns", 0.25, "put the bow square on again: a bolt moves tiller"),
     Watch("nock-point", "lower_turns", 0.25, "put the bow square on again: a bolt moves tiller"),
+    Watch("tiller", "release", 0, "the usual tiller is another"),
+    Watch("tiller", "upper_turns", 0.1, "measure both distances again"),
+    Watch("tiller", "lower_turns", 0.1, "measure both distances again"),
+    Watch("tiller", "form", 0, "measure both distances"),
+    Watch("final-tiller", "release", 0, "the usual tiller is another"),
+    Watch("final-tiller", "upper_turns", 0.1, "measure both distances again"),
+    Watch("final-tiller", "lower_turns", 0.1, "measure both distances again"),
+    Watch("final-tiller", "hung", 0, "measure both distances with the weights on"),
+    Watch("nock-point", "hung", 0, "read the height again: weight in a pocket moves it"),
+    Watch("nock-point", "nock_fit", 0, "read the height again"),
+    Watch("nock-point", "grip_line", 0, "read the height again: the hand sits elsewhere"),
+    Watch("quiet", "hung", 0, "listen again: what hangs may ring"),
+    Watch("crawls", "hung", 0, "shoot one middle distance again"),
+    Watch("centre-shot", "release", 0, "a thumb archer's arrow stands on the other side"),
+    Watch("centre-shot", "hand", 0, "look which side the arrow stands on"),
+    Watch("centre-shot", "plate", 0, "look where the point stands"),
+    Watch("centre-shot", "cut", 0.3, "look where the point stands"),
+    Watch("centre-shot", "diameter", 0.5, "look where the point stands: the shaft's axis moved"),
+    Watch("arrow", "spring", 0, "read the flight again: a firmer spring reads stiffer"),
     Watch("brace", "twists", 0.5, "measure the brace height: turns move it"),
     Watch("brace", "riser_length", 0.25, "measure the brace height"),
     Watch("arrow", "hand", 0, "look which side the arrow stands on"),
@@ -168,6 +192,9 @@ _WRITTEN = "only how a result is written down"
 NO_CONSEQUENCE: dict[str, str] = {
     "name": "a name",
     "notes": "only a note",
+    "route": "which stations are walked: nothing measured rests on it",
+    "nocking.school": "how the nock point is found: its height is watched",
+    "limbs.tiller_wanted_mm": "a wish: judged anew each time",
     "taste": "a taste: only ranks what could be had",
     "archer.name": "a name",
     "archer.draw_method": "how a draw was measured: only its ±",

@@ -6,19 +6,22 @@ from collections.abc import Collection
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Finding
-from lyrandis.core.route import ROUTE
+from lyrandis.core.route import route_of
 from lyrandis.core.stations import (
     arrow,
     assembly,
     bow_length,
     brace,
+    centre_shot,
     crawls,
     draw,
     in_line,
     nock_point,
     quiet,
     string,
+    tiller,
     weight,
+    weights,
 )
 from lyrandis.core.stations.base import Problem, RailNote, StationView, Teller, note, view
 from lyrandis.core.stations.parts_stop import part_stops
@@ -31,7 +34,11 @@ TELLERS: dict[StationId, Teller] = {
     "weight": Teller(weight.note, weight.tell),
     "assembly": Teller(assembly.note, assembly.tell),
     "string": Teller(string.note, string.tell),
+    "tiller": Teller(tiller.note, tiller.tell),
     "in-line": Teller(in_line.note, in_line.tell),
+    "centre-shot": Teller(centre_shot.note, centre_shot.tell),
+    "weights": Teller(weights.note, weights.tell),
+    "final-tiller": Teller(tiller.note_final, tiller.tell_final),
     "brace": Teller(brace.note, brace.tell),
     "nock-point": Teller(nock_point.note, nock_point.tell),
     "arrow": Teller(arrow.note, arrow.tell),
@@ -41,13 +48,13 @@ TELLERS: dict[StationId, Teller] = {
 
 
 def notes(bench: Bench) -> list[RailNote]:
-    """Every station's line on the rail, in working order."""
-    return [note(station.id, TELLERS[station.id], bench) for station in ROUTE]
+    """The line of every station of the route on the rail, in working order."""
+    return [note(id, TELLERS[id], bench) for id in route_of(bench.rig).stops]
 
 
 def views(bench: Bench, of: Collection[StationId] | None = None) -> list[StationView]:
-    """Stations as they are shown, in working order; every one if `of` is None."""
-    shown = [s.id for s in ROUTE if of is None or s.id in of]
+    """Stations of the route as they are shown, in working order; every one if `of` is None."""
+    shown = [id for id in route_of(bench.rig).stops if of is None or id in of]
     proof = Proof(bench)
     stops = part_stops(bench)
     told = (view(id, TELLERS[id], bench) for id in shown)

@@ -18,7 +18,7 @@ _MOST_SHAFT_GPI = 20.0  # nor heavier shafts
 _STEP_GR = 5.0
 _MOST_POINT_STEP_GR = 150.0  # so much heavier a point is another arrow
 _SPINE_STEP = 10.0  # finer than shafts are sorted
-_OFF_THE_HAND_MM = -5.0  # cut so far short of centre a bow is shot off the hand
+_OFF_THE_HAND_MM = 5.0  # with its plate so far short of centre a bow is shot off the hand
 
 
 def note(b: Bench) -> Said:
@@ -319,7 +319,7 @@ def _off_the_hand(b: Bench) -> list[Finding]:
     """What feathers do to a hand that is the shelf."""
     bow = b.rig.bow
     if b.rig.archer.release != "thumb" and not (
-        bow.side_plate != "plunger" and bow.centre_cut_mm <= _OFF_THE_HAND_MM
+        bow.side_plate != "plunger" and bow.plate_offset_mm >= _OFF_THE_HAND_MM
     ):
         return []
     return [

@@ -22,7 +22,7 @@ def _counts(b: Bench) -> tuple[tuple[str, float], tuple[str, float]]:
 def note(b: Bench) -> Said:
     """How many steps are done."""
     done, all_ = _counts(b)
-    return say("{done} of {all_} steps", done=done, all_=all_)
+    return say("{done} of {all_}", done=done, all_=all_)
 
 
 def tell(b: Bench) -> Answer:

@@ -31,7 +31,7 @@ _Asked = tuple[StationId, Callable[[Bench], list[Finding]]]
 
 
 def _computable(b: Bench) -> list[Finding]:
-    b.arrow.shot, b.arrow.window, b.string.fit, b.brace.height, b.nock, b.aim.checked  # noqa: B018
+    b.arrow.shot, b.arrow.window, b.string.fit, b.brace.height, b.nock.start, b.aim.checked  # noqa: B018
     return []
 
 

@@ -8,7 +8,9 @@ from lyrandis.core.stations.base import Answer
 from lyrandis.core.tune.in_line import FAVOURED_MM, side_gains_mm
 from lyrandis.core.tune.one_change import GAIN_SHARE
 
-_SHELF_MM = -3.0  # cut less far than this short of centre, the shelf decides the arrow's side
+_SHELF_MM = (
+    3.0  # with its plate less far than this short of centre, the shelf decides the arrow's side
+)
 _WHERE = ("upper", "lower")
 _UNEXPECTED = " The last turn did not do what was expected: the new step takes that up."
 
@@ -18,7 +20,7 @@ def note(b: Bench) -> Said:
     told, latest = b.in_line.told, b.in_line.latest
     if latest is None:
         return say("not looked at")
-    if not b.rig.bow.takedown:
+    if not b.rig.bow.is_takedown_recurve:
         return say(
             {"middle": "over the middle"}.get(str(told.favoured), f"favours {told.favoured}")
         )
@@ -32,7 +34,7 @@ def note(b: Bench) -> Said:
 
 def tell(b: Bench) -> Answer:
     """Where the string runs, and what to turn."""
-    if b.rig.bow.takedown:
+    if b.rig.bow.is_takedown_recurve:
         return Answer(_answer(b), [*_pockets(b), *_makers(b), *_drawn(b)])
     return Answer(_side_answer(b), [*_favoured(b), *_makers(b)])
 
@@ -106,7 +108,7 @@ def _pockets(b: Bench) -> list[Finding]:
     for name, step, one in zip(_WHERE, learnt.step_turns, learnt.told, strict=True):
         if step:
             parts.append(f"the {name} pocket by {{{name}}} to the {_way(step)}")
-            values[name] = ("turns", abs(step))
+            values[name] = ("bolt", abs(step))
         then.append(f"{{{name}_mm}} {_way(one.expected_mm)} of the {name} mark")
         values[f"{name}_mm"] = ("small", abs(one.expected_mm), one.expected_sd_mm)
     return [
@@ -215,7 +217,7 @@ def _favoured(b: Bench) -> list[Finding]:
         ]
     if told.favoured == "middle":
         return [fine(said=say("Either side serves the arrow alike."), why=why, told="practice")]
-    cut = b.rig.bow.centre_cut_mm > _SHELF_MM
+    cut = b.rig.bow.plate_offset_mm < _SHELF_MM
     text = (
         f"The shelf decides the side; where there is a choice, the arrow goes {told.favoured}."
         if cut

@@ -126,7 +126,7 @@ def _bolts(b: Bench) -> list[Finding]:
                     f"The {'upper' if upper else 'lower'} bolt is {{turns}} further out: tiller "
                     f"goes {'up' if upper else 'down'}, the {'lower' if upper else 'upper'} limb "
                     "works harder.",
-                    turns=("turns", abs(turned.uneven_turns)),
+                    turns=("bolt", abs(turned.uneven_turns)),
                 ),
                 why=say(
                     "Split fingers want a positive tiller of some millimetres, three under and "

@@ -117,11 +117,14 @@ def brace_per_string_slack(bow: Statics, toward_m: float = 0.0) -> float:
     )
 
 
+def string_radius_mm(string: String) -> float:
+    """The radius [mm] of a string's bundle."""
+    return bundle_radius_mm(string.strands, string.strand_diameter_mm or STRAND_MM[string.material])
+
+
 def _bundle(string: String, length_in: float, turns: float) -> tuple[float, float]:
     """The untwisted length and the radius [mm] of a string with so many turns in it."""
-    radius = bundle_radius_mm(
-        string.strands, string.strand_diameter_mm or STRAND_MM[string.material]
-    )
+    radius = string_radius_mm(string)
     return math.hypot(length_in * MM_PER_IN, 2 * math.pi * turns * radius / math.sqrt(2)), radius
 
 

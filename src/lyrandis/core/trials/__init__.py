@@ -9,6 +9,7 @@ from pydantic import Field
 from lyrandis.core.trials.arrow_weighing import ArrowWeighingTrial
 from lyrandis.core.trials.base import KeptTrial, TrialBase, standing
 from lyrandis.core.trials.brace import BraceTrial, Level
+from lyrandis.core.trials.centre_shot import CentreShotTrial
 from lyrandis.core.trials.coach import CoachTrial
 from lyrandis.core.trials.draw import DrawTrial
 from lyrandis.core.trials.hold import HoldTrial
@@ -22,10 +23,12 @@ from lyrandis.core.trials.measuring import (
     implied_number,
     trials_in,
 )
+from lyrandis.core.trials.nock_read import NockReadTrial
 from lyrandis.core.trials.quiet import QuietTrial
 from lyrandis.core.trials.release import ReleaseTrial
 from lyrandis.core.trials.settling import SettlingTrial
 from lyrandis.core.trials.string_weighing import StringWeighingTrial
+from lyrandis.core.trials.tiller import TillerTrial
 from lyrandis.core.trials.weighing import WeighingTrial
 
 Trial = Annotated[
@@ -40,12 +43,16 @@ Trial = Annotated[
     | StringWeighingTrial
     | ReleaseTrial
     | CoachTrial
-    | InLineTrial,
+    | InLineTrial
+    | TillerTrial
+    | CentreShotTrial
+    | NockReadTrial,
     Field(discriminator="kind"),
 ]
 TrialKind = Literal[
     "draw", "weighing", "hold", "inspection", "brace", "settling", "quiet", "arrow_weighing",
-    "string_weighing", "release", "coach", "in_line",
+    "string_weighing", "release", "coach", "in_line", "tiller", "centre_shot",
+    "nock_read",
 ]  # fmt: skip
 KINDS: dict[str, type[TrialBase]] = {
     kind.model_fields["kind"].default: kind for kind in get_args(get_args(Trial)[0])
@@ -57,6 +64,7 @@ __all__ = [
     "MEASURES",
     "ArrowWeighingTrial",
     "BraceTrial",
+    "CentreShotTrial",
     "CoachTrial",
     "DrawTrial",
     "HoldTrial",
@@ -65,10 +73,12 @@ __all__ = [
     "KeptTrial",
     "Level",
     "Measure",
+    "NockReadTrial",
     "QuietTrial",
     "ReleaseTrial",
     "SettlingTrial",
     "StringWeighingTrial",
+    "TillerTrial",
     "Trial",
     "TrialBase",
     "TrialKind",

@@ -42,10 +42,10 @@ class InLineTrial(TrialBase):
         "String beside the riser's middle", "At the grip; right is positive."
     )
     upper_turns: float = measure(
-        0, "turns", -6, 6, "Upper pocket turned", "Since the look before; to the right is positive."
+        0, "bolt", -6, 6, "Upper pocket turned", "Since the look before; to the right is positive."
     )
     lower_turns: float = measure(
-        0, "turns", -6, 6, "Lower pocket turned", "Since the look before; to the right is positive."
+        0, "bolt", -6, 6, "Lower pocket turned", "Since the look before; to the right is positive."
     )
     drawn: Literal["not_tried", "tracks", "leaves"] = choice(
         "not_tried",
@@ -80,8 +80,8 @@ class InLineTrial(TrialBase):
                 del values[slot]
         if self.upper_turns or self.lower_turns:
             parts.append("after {upper} above and {lower} below")
-            values["upper"] = ("turns", self.upper_turns)
-            values["lower"] = ("turns", self.lower_turns)
+            values["upper"] = ("bolt", self.upper_turns)
+            values["lower"] = ("bolt", self.lower_turns)
         if self.drawn != "not_tried":
             parts.append(
                 "drawn, it " + ("keeps its line" if self.drawn == "tracks" else "leaves it")

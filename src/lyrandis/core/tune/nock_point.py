@@ -14,13 +14,20 @@ START_MM: dict[Release, tuple[float, float]] = {
 }
 
 
+LEVEL_MM = 0.0  # the underside of a level arrow nock: square with the rest
+
+
 @dataclass(frozen=True)
 class NockStart:
-    """Ordinary heights [mm] from square to the underside of the arrow nock."""
+    """Ordinary heights [mm] from square to the underside of the arrow nock.
+
+    begin_mm : where the archer's school begins: in the middle of them, or with a level arrow
+    """
 
     low_mm: float
     high_mm: float
     start_mm: float
+    begin_mm: float
     height_mm: float
     assumed: bool
 
@@ -40,6 +47,6 @@ def nock_start(rig: Rig) -> NockStart:
         high += rig.arrow.diameter_mm
     start = (low + high) / 2
     assumed = rig.nock_height_mm is None
-    return NockStart(
-        low, high, start, start if rig.nock_height_mm is None else rig.nock_height_mm, assumed
-    )
+    begin = LEVEL_MM if rig.nocking.school == "by_eye" else start
+    height = start if rig.nock_height_mm is None else rig.nock_height_mm
+    return NockStart(low, high, start, begin, height, assumed)

@@ -112,6 +112,12 @@ def _step(lines: Sequence[_Line], offsets: Array, expected: Array, learnt: bool)
     return np.asarray(-np.linalg.solve(square, pull))
 
 
+def _turned(step: Array, learnt: bool) -> Array:
+    """A step to what a hand can turn; the first one is rather cut short than rounded up."""
+    short = np.trunc(np.round(step / FINEST, 2)) * FINEST
+    return short if not learnt and np.any(short) else np.round(step / FINEST) * FINEST
+
+
 def learn(looks: Sequence[Look], gains_mm: Sequence[Sequence[float]]) -> Learnt | None:
     """What looks come to, and the next turns.
 
@@ -141,7 +147,7 @@ def learn(looks: Sequence[Look], gains_mm: Sequence[Sequence[float]]) -> Learnt 
     now = np.array([line.at(here)[0] for line in lines])
     learnt = len({look.turns for look in agreeing}) > 1
     good = not any(odd) and bool(np.all(np.abs(now) <= GOOD_MM[learnt]))
-    step = np.round(_step(lines, now, expected, learnt) / FINEST) * FINEST
+    step = _turned(_step(lines, now, expected, learnt), learnt)
     after = np.array([line.at(here + step)[0] for line in lines])
     if good or any(odd) or np.sum(after**2) >= np.sum(now**2):
         step, after = np.zeros_like(step), now

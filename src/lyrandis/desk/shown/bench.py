@@ -23,15 +23,19 @@ from lyrandis.core.fit.hold import Hold
 from lyrandis.core.fit.limbs import BoltTurn, LimbPair
 from lyrandis.core.inspection import PlaceId
 from lyrandis.core.parts import Rig
+from lyrandis.core.route import by_bow, route_of
 from lyrandis.core.stations import RailNote, StationView, notes, views
 from lyrandis.core.stations.parts_stop import part_stops
-from lyrandis.core.stops import StationId
+from lyrandis.core.stops import RouteId, StationId
 from lyrandis.core.string.measures import StringFit
 from lyrandis.core.tally import TallyEntry, tally
+from lyrandis.core.tune.centre_shot import CentreShot
 from lyrandis.core.tune.in_line import InLine
 from lyrandis.core.tune.listening import Listening
 from lyrandis.core.tune.nock_point import NockStart
+from lyrandis.core.tune.nock_reads import NockFound, NockRead
 from lyrandis.core.tune.quiet import Quiet
+from lyrandis.core.tune.tiller import Tiller
 from lyrandis.desk.shown.aim import CrawlsView, crawls_view
 from lyrandis.desk.shown.archer import PlanView, plan_view
 from lyrandis.desk.shown.arrow import ShotView, shot_view
@@ -45,6 +49,31 @@ from lyrandis.desk.shown.brace import BraceView, brace_view
 from lyrandis.desk.shown.string import SettlingView, TurnsSeen, settling_view, turns_seen
 
 
+class RouteView(BaseModel):
+    """The route that a rig is on, and its stations in working order.
+
+    asked : the one that bow and release ask for
+    """
+
+    id: RouteId
+    title: str
+    bows: str
+    asked: str
+    stops: list[StationId]
+
+
+def route_view(rig: Rig) -> RouteView:
+    """The route of a rig."""
+    route = route_of(rig)
+    return RouteView(
+        id=route.id,
+        title=route.title,
+        bows=route.bows,
+        asked=by_bow(rig).title,
+        stops=list(route.stops),
+    )
+
+
 class BenchView(BaseModel):
     """A rig with its rail and tally, the stations asked for, and the parts these show.
 
@@ -56,6 +85,7 @@ class BenchView(BaseModel):
     model_config = ConfigDict(json_schema_serialization_defaults_required=True)
 
     rig: Rig
+    route: RouteView
     tally: list[TallyEntry]
     notes: list[RailNote]
     stations: list[StationView]
@@ -75,9 +105,13 @@ class BenchView(BaseModel):
     settling: SettlingView | None = None
     turns_seen: list[TurnsSeen] | None = None
     in_line: InLine | None = None
+    tiller: Tiller | None = None
+    centre_shot: CentreShot | None = None
     brace: BraceView | None = None
     listening: Listening | None = None
     nock: NockStart | None = None
+    nock_reads: list[NockRead] | None = None
+    nock_found: NockFound | None = None
     shot: ShotView | None = None
     arrow: Build | None = None
     window: SpineWindow | None = None
@@ -98,9 +132,13 @@ _PARTS: dict[str, Callable[[Bench], Any]] = {
     "settling": settling_view,
     "turns_seen": turns_seen,
     "in_line": lambda b: b.in_line.told,
+    "tiller": lambda b: b.tiller.told,
+    "centre_shot": lambda b: b.centre_shot.at,
     "brace": brace_view,
     "listening": lambda b: b.brace.listening,
-    "nock": lambda b: b.nock,
+    "nock": lambda b: b.nock.start,
+    "nock_reads": lambda b: b.nock.reads,
+    "nock_found": lambda b: b.nock.found,
     "shot": shot_view,
     "arrow": lambda b: b.arrow.build,
     "window": lambda b: b.arrow.window,
@@ -113,9 +151,13 @@ _SHOWS: dict[StationId, tuple[str, ...]] = {
     "weight": ("force_draw", "hold", "limbs", "bolts", "plan"),
     "assembly": ("force_draw", "assembly"),
     "string": ("force_draw", "string", "settling", "turns_seen", "brace"),
+    "tiller": ("force_draw", "tiller"),
     "in-line": ("in_line",),
+    "centre-shot": ("centre_shot", "window"),
+    "weights": ("force_draw",),
+    "final-tiller": ("force_draw", "tiller"),
     "brace": ("force_draw", "brace", "listening", "turns_seen"),
-    "nock-point": ("nock", "brace"),
+    "nock-point": ("nock", "nock_reads", "nock_found", "brace"),
     "arrow": ("shot", "arrow", "window"),
     "quiet": ("quiet",),
     "crawls": ("crawls",),
@@ -139,6 +181,7 @@ def bench_view(b: Bench, parts: Collection[StationId] | None = None) -> BenchVie
     shown = _PARTS if parts is None else {name for id in parts for name in _SHOWS[id]}
     return BenchView(
         rig=b.rig,
+        route=route_view(b.rig),
         tally=tally(b),
         notes=notes(b),
         stations=views(b, parts),

@@ -2158,7 +2158,7 @@ export interface components {
             /** Slot */
             slot: ("archer" | "bow" | "riser" | "upper_limb" | "lower_limb" | "string" | "arrows") | null;
             /** Station */
-            station: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls") | null;
+            station: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls") | null;
         };
         /**
          * BenchView
@@ -2175,6 +2175,7 @@ export interface components {
             bolts: components["schemas"]["BoltTurn"] | null;
             bow_length: components["schemas"]["BowLengthView"] | null;
             brace: components["schemas"]["BraceView"] | null;
+            centre_shot: components["schemas"]["CentreShot"] | null;
             crawls: components["schemas"]["CrawlsView"] | null;
             draw_lines: components["schemas"]["DrawLines"];
             draws: components["schemas"]["DrawHistory"] | null;
@@ -2184,11 +2185,15 @@ export interface components {
             limbs: components["schemas"]["LimbPair"] | null;
             listening: components["schemas"]["Listening"] | null;
             nock: components["schemas"]["NockStart"] | null;
+            nock_found: components["schemas"]["NockFound"] | null;
+            /** Nock Reads */
+            nock_reads: components["schemas"]["NockRead"][] | null;
             /** Notes */
             notes: components["schemas"]["RailNote"][];
             plan: components["schemas"]["PlanView"] | null;
             quiet: components["schemas"]["Quiet"] | null;
             rig: components["schemas"]["Rig-Output"];
+            route: components["schemas"]["RouteView"];
             settling: components["schemas"]["SettlingView"] | null;
             shot: components["schemas"]["ShotView"] | null;
             /** Stations */
@@ -2199,6 +2204,7 @@ export interface components {
             takedown_recurve: boolean;
             /** Tally */
             tally: components["schemas"]["TallyEntry"][];
+            tiller: components["schemas"]["Tiller"] | null;
             /** To Release */
             to_release: ("cracks" | "layers" | "twist" | "tips" | "fades" | "riser" | "string")[];
             /** Turns Seen */
@@ -2323,7 +2329,7 @@ export interface components {
             brace_reference: "grip" | "back" | "plunger";
             /**
              * Cut past centre
-             * @description How far the side plate stands past the string's plane; negative is short of it.
+             * @description How far the window is cut past the string's plane; negative is short of it.
              * @default 1
              */
             centre_cut_mm: number;
@@ -2382,6 +2388,13 @@ export interface components {
                 number
             ][];
             /**
+             * Plunger's spring
+             * @description How firm the plunger's spring is set.
+             * @default unknown
+             * @enum {string}
+             */
+            plunger_spring: "unknown" | "soft" | "medium" | "firm";
+            /**
              * Riser length
              * @description The part that does not bend. The form's usual share of the length if left empty.
              */
@@ -2392,6 +2405,12 @@ export interface components {
              * @enum {string}
              */
             side_plate: "plunger" | "leather" | "felt" | "hard";
+            /**
+             * Plate stands out
+             * @description How thick the plate is, or how far the plunger stands out of the cut; 0 where the cut was measured to it.
+             * @default 0
+             */
+            side_plate_mm: number;
             /**
              * Construction
              * @description A takedown has a riser with separate limbs.
@@ -2430,7 +2449,7 @@ export interface components {
             brace_reference: "grip" | "back" | "plunger";
             /**
              * Cut past centre
-             * @description How far the side plate stands past the string's plane; negative is short of it.
+             * @description How far the window is cut past the string's plane; negative is short of it.
              * @default 1
              */
             centre_cut_mm: number;
@@ -2489,6 +2508,13 @@ export interface components {
                 number
             ][];
             /**
+             * Plunger's spring
+             * @description How firm the plunger's spring is set.
+             * @default unknown
+             * @enum {string}
+             */
+            plunger_spring: "unknown" | "soft" | "medium" | "firm";
+            /**
              * Riser length
              * @description The part that does not bend. The form's usual share of the length if left empty.
              */
@@ -2499,6 +2525,12 @@ export interface components {
              * @enum {string}
              */
             side_plate: "plunger" | "leather" | "felt" | "hard";
+            /**
+             * Plate stands out
+             * @description How thick the plate is, or how far the plunger stands out of the cut; 0 where the cut was measured to it.
+             * @default 0
+             */
+            side_plate_mm: number;
             /**
              * Construction
              * @description A takedown has a riser with separate limbs.
@@ -2582,7 +2614,7 @@ export interface components {
             brace_reference: "grip" | "back" | "plunger";
             /**
              * Cut past centre
-             * @description How far the side plate stands past the string's plane; negative is short of it.
+             * @description How far the window is cut past the string's plane; negative is short of it.
              * @default 1
              */
             centre_cut_mm: number;
@@ -2644,6 +2676,13 @@ export interface components {
              */
             marked_weight_lbf: number;
             /**
+             * Plunger's spring
+             * @description How firm the plunger's spring is set.
+             * @default unknown
+             * @enum {string}
+             */
+            plunger_spring: "unknown" | "soft" | "medium" | "firm";
+            /**
              * Riser length
              * @description The part that does not bend. The form's usual share of the length if left empty.
              */
@@ -2654,6 +2693,12 @@ export interface components {
              * @enum {string}
              */
             side_plate: "plunger" | "leather" | "felt" | "hard";
+            /**
+             * Plate stands out
+             * @description How thick the plate is, or how far the plunger stands out of the cut; 0 where the cut was measured to it.
+             * @default 0
+             */
+            side_plate_mm: number;
             /**
              * Takedown
              * @default false
@@ -2687,7 +2732,7 @@ export interface components {
             brace_reference: "grip" | "back" | "plunger";
             /**
              * Cut past centre
-             * @description How far the side plate stands past the string's plane; negative is short of it.
+             * @description How far the window is cut past the string's plane; negative is short of it.
              * @default 1
              */
             centre_cut_mm: number;
@@ -2749,6 +2794,13 @@ export interface components {
              */
             marked_weight_lbf: number;
             /**
+             * Plunger's spring
+             * @description How firm the plunger's spring is set.
+             * @default unknown
+             * @enum {string}
+             */
+            plunger_spring: "unknown" | "soft" | "medium" | "firm";
+            /**
              * Riser length
              * @description The part that does not bend. The form's usual share of the length if left empty.
              */
@@ -2759,6 +2811,12 @@ export interface components {
              * @enum {string}
              */
             side_plate: "plunger" | "leather" | "felt" | "hard";
+            /**
+             * Plate stands out
+             * @description How thick the plate is, or how far the plunger stands out of the cut; 0 where the cut was measured to it.
+             * @default 0
+             */
+            side_plate_mm: number;
             /**
              * Takedown
              * @default false
@@ -3076,6 +3134,97 @@ export interface components {
             };
         };
         /**
+         * CentreShot
+         * @description Where the point stands, outward from the string's plane positive [mm].
+         *
+         *     axis_mm : the shaft's middle at the plate
+         *     point_mm, full_mm : the point's middle, arrow on the string at brace, and at full draw
+         *     gap_mm, gap_sd_mm : its near edge beside the string's edge at brace
+         *     low_mm, high_mm : the ordinary gap
+         *     per_mm : how far the point moves at brace for a millimetre at the plate
+         *     move_mm : how far the plate would come outward for an ordinary gap; 0 where it is
+         *     string_mm : half the string's width
+         *     brace_mm, stroke_mm : string to plate at brace, and at full draw
+         */
+        CentreShot: {
+            /** Axis Mm */
+            axis_mm: number;
+            /** Brace Mm */
+            brace_mm: number;
+            /** Full Mm */
+            full_mm: number;
+            /** Gap Mm */
+            gap_mm: number;
+            /** Gap Sd Mm */
+            gap_sd_mm: number;
+            /** High Mm */
+            high_mm: number;
+            /** Low Mm */
+            low_mm: number;
+            /** Move Mm */
+            move_mm: number;
+            /** Per Mm */
+            per_mm: number;
+            /** Point Mm */
+            point_mm: number;
+            /** String Mm */
+            string_mm: number;
+            /** Stroke Mm */
+            stroke_mm: number;
+        };
+        /**
+         * CentreShotTrial
+         * @description The gap between the string's edge and the point's near edge, arrow on the braced string.
+         */
+        "CentreShotTrial-Input": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Gap
+             * @description From the string's edge to the near edge of the point; outward positive, a point that the string hides negative.
+             */
+            gap_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "centre_shot";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+        };
+        /**
+         * CentreShotTrial
+         * @description The gap between the string's edge and the point's near edge, arrow on the braced string.
+         */
+        "CentreShotTrial-Output": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Gap
+             * @description From the string's edge to the near edge of the point; outward positive, a point that the string hides negative.
+             */
+            gap_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "centre_shot";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+        };
+        /**
          * CheckDone
          * @description One change measured: the difference after − before [dB] with its ±, and what it means.
          *
@@ -3390,7 +3539,7 @@ export interface components {
             /** Seq */
             seq: number;
             /** Stations */
-            stations: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls")[];
+            stations: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls")[];
         };
         /**
          * Difference
@@ -3412,7 +3561,7 @@ export interface components {
             /** Rows */
             rows: components["schemas"]["Row"][];
             /** Station */
-            station: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls") | null;
+            station: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls") | null;
             /** Title */
             title: string;
             /** Trials Mine */
@@ -3648,7 +3797,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
             title: components["schemas"]["Said"];
             /**
              * When
@@ -4301,7 +4450,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"]) | null;
+            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"]) | null;
             /**
              * Why
              * @default
@@ -4617,6 +4766,11 @@ export interface components {
              * @enum {string}
              */
             pair: "pair" | "two_upper" | "two_lower" | "two_makers" | "unknown";
+            /**
+             * Tiller wanted
+             * @description Upper distance less the lower; the usual one for your release if left empty.
+             */
+            tiller_wanted_mm?: number | null;
             /** Upper limb's length */
             upper_class?: ("short" | "medium" | "long") | null;
             /** Upper limb marked */
@@ -4656,6 +4810,11 @@ export interface components {
              * @enum {string}
              */
             pair: "pair" | "two_upper" | "two_lower" | "two_makers" | "unknown";
+            /**
+             * Tiller wanted
+             * @description Upper distance less the lower; the usual one for your release if left empty.
+             */
+            tiller_wanted_mm: number | null;
             /** Upper limb's length */
             upper_class: ("short" | "medium" | "long") | null;
             /** Upper limb marked */
@@ -4747,12 +4906,160 @@ export interface components {
             seq: number;
         };
         /**
+         * NockFound
+         * @description What the reads come to.
+         *
+         *     best_mm : the height within 2 mm of which h* lies likeliest; near: how likely
+         *     low_mm, high_mm : a 90 % band of h*
+         *     next_mm : the height to try next; None once found or out of patience
+         *     false_high : how likely it is, after a latest read of high, that the nock is too low
+         *     end : found, or out_of_patience
+         */
+        NockFound: {
+            /** Best Mm */
+            best_mm: number;
+            /** End */
+            end: ("found" | "out_of_patience") | null;
+            /** False High */
+            false_high: number;
+            /** High Mm */
+            high_mm: number;
+            /** Low Mm */
+            low_mm: number;
+            /** Near */
+            near: number;
+            /** Next Mm */
+            next_mm: number | null;
+            /** Reads */
+            reads: number;
+        };
+        /**
+         * NockRead
+         * @description One read: the nock point's height [mm above square], the tail, arrows, and distance [m].
+         */
+        NockRead: {
+            /**
+             * Arrows
+             * @default 2
+             */
+            arrows: number;
+            /** Distance M */
+            distance_m: number | null;
+            /** Height Mm */
+            height_mm: number;
+            /**
+             * Tail
+             * @enum {string}
+             */
+            tail: "low" | "level" | "high";
+        };
+        /**
+         * NockReadTrial
+         * @description Some arrows at one height and distance, and how their tails stood, most of them.
+         */
+        "NockReadTrial-Input": {
+            /**
+             * Arrows shot
+             * @default 2
+             */
+            arrows: number;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Distance
+             * @description A few steps to begin with, then others.
+             */
+            distance_m?: number | null;
+            /**
+             * Nock point height
+             * @description Where it was at this read.
+             */
+            height_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "nock_read";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Arrows
+             * @default fletched
+             * @enum {string}
+             */
+            shaft: "fletched" | "bare";
+            /**
+             * Tail in the butt
+             * @description As most of the arrows stood, seen from the side.
+             * @enum {string}
+             */
+            tail: "low" | "level" | "high";
+        };
+        /**
+         * NockReadTrial
+         * @description Some arrows at one height and distance, and how their tails stood, most of them.
+         */
+        "NockReadTrial-Output": {
+            /**
+             * Arrows shot
+             * @default 2
+             */
+            arrows: number;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Distance
+             * @description A few steps to begin with, then others.
+             */
+            distance_m: number | null;
+            /**
+             * Nock point height
+             * @description Where it was at this read.
+             */
+            height_mm: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "nock_read";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Arrows
+             * @default fletched
+             * @enum {string}
+             */
+            shaft: "fletched" | "bare";
+            /**
+             * Tail in the butt
+             * @description As most of the arrows stood, seen from the side.
+             * @enum {string}
+             */
+            tail: "low" | "level" | "high";
+        };
+        /**
          * NockStart
          * @description Ordinary heights [mm] from square to the underside of the arrow nock.
+         *
+         *     begin_mm : where the archer's school begins: in the middle of them, or with a level arrow
          */
         NockStart: {
             /** Assumed */
             assumed: boolean;
+            /** Begin Mm */
+            begin_mm: number;
             /** Height Mm */
             height_mm: number;
             /** High Mm */
@@ -4761,6 +5068,60 @@ export interface components {
             low_mm: number;
             /** Start Mm */
             start_mm: number;
+        };
+        /**
+         * Nocking
+         * @description How the nock point is found, how the arrow nock holds, and whether the hand has its line.
+         */
+        "Nocking-Input": {
+            /**
+             * Arrow nock on the string
+             * @description Snug holds its own weight and leaves with a tap.
+             * @default not_tried
+             * @enum {string}
+             */
+            fit: "not_tried" | "snug" | "loose" | "tight";
+            /**
+             * Line on the grip
+             * @description A line that the web of the bow hand is set to each time.
+             * @default none
+             * @enum {string}
+             */
+            grip_line: "none" | "line";
+            /**
+             * Found by
+             * @description From square with a bow square, or by eye from a level arrow.
+             * @default square
+             * @enum {string}
+             */
+            school: "square" | "by_eye";
+        };
+        /**
+         * Nocking
+         * @description How the nock point is found, how the arrow nock holds, and whether the hand has its line.
+         */
+        "Nocking-Output": {
+            /**
+             * Arrow nock on the string
+             * @description Snug holds its own weight and leaves with a tap.
+             * @default not_tried
+             * @enum {string}
+             */
+            fit: "not_tried" | "snug" | "loose" | "tight";
+            /**
+             * Line on the grip
+             * @description A line that the web of the bow hand is set to each time.
+             * @default none
+             * @enum {string}
+             */
+            grip_line: "none" | "line";
+            /**
+             * Found by
+             * @description From square with a bow square, or by eye from a level arrow.
+             * @default square
+             * @enum {string}
+             */
+            school: "square" | "by_eye";
         };
         /**
          * NumberBeside
@@ -4787,7 +5148,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
             /** Title */
             title: string;
         };
@@ -5289,7 +5650,7 @@ export interface components {
                 [key: string]: unknown;
             };
             /** Parts */
-            parts?: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls")[] | null;
+            parts?: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls")[] | null;
         };
         /**
          * PreviewView
@@ -5542,7 +5903,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
         };
         /**
          * Reach
@@ -5709,7 +6070,9 @@ export interface components {
              *       "marked_draw_in": 28,
              *       "marked_weight_lbf": 36,
              *       "measured": [],
+             *       "plunger_spring": "unknown",
              *       "side_plate": "plunger",
+             *       "side_plate_mm": 0,
              *       "takedown": true,
              *       "tips": "working"
              *     }
@@ -5735,6 +6098,14 @@ export interface components {
              */
             nock_height_mm?: number | null;
             /**
+             * @default {
+             *       "fit": "not_tried",
+             *       "grip_line": "none",
+             *       "school": "square"
+             *     }
+             */
+            nocking: components["schemas"]["Nocking-Input"];
+            /**
              * Notes
              * @default
              */
@@ -5753,6 +6124,13 @@ export interface components {
              *     }
              */
             on: components["schemas"]["On-Input"];
+            /**
+             * Route
+             * @description The order of work: what bow and release ask for, or another one.
+             * @default by_bow
+             * @enum {string}
+             */
+            route: "by_bow" | "shelf" | "takedown" | "thumb";
             /**
              * @default {
              *       "angle_split_deg": 121,
@@ -5799,6 +6177,16 @@ export interface components {
              * @enum {string}
              */
             use: "close_cover" | "woodland" | "range" | "backyard";
+            /**
+             * @default {
+             *       "bar_g": 0,
+             *       "front_g": 0,
+             *       "lower_pocket_g": 0,
+             *       "middle_g": 0,
+             *       "upper_pocket_g": 0
+             *     }
+             */
+            weights: components["schemas"]["Weights-Input"];
         };
         /**
          * Rig
@@ -5870,7 +6258,9 @@ export interface components {
              *       "marked_draw_in": 28,
              *       "marked_weight_lbf": 36,
              *       "measured": [],
+             *       "plunger_spring": "unknown",
              *       "side_plate": "plunger",
+             *       "side_plate_mm": 0,
              *       "takedown": true,
              *       "tips": "working"
              *     }
@@ -5896,6 +6286,14 @@ export interface components {
              */
             nock_height_mm: number | null;
             /**
+             * @default {
+             *       "fit": "not_tried",
+             *       "grip_line": "none",
+             *       "school": "square"
+             *     }
+             */
+            nocking: components["schemas"]["Nocking-Output"];
+            /**
              * Notes
              * @default
              */
@@ -5914,6 +6312,13 @@ export interface components {
              *     }
              */
             on: components["schemas"]["On-Output"];
+            /**
+             * Route
+             * @description The order of work: what bow and release ask for, or another one.
+             * @default by_bow
+             * @enum {string}
+             */
+            route: "by_bow" | "shelf" | "takedown" | "thumb";
             /**
              * @default {
              *       "angle_split_deg": 121,
@@ -5960,6 +6365,16 @@ export interface components {
              * @enum {string}
              */
             use: "close_cover" | "woodland" | "range" | "backyard";
+            /**
+             * @default {
+             *       "bar_g": 0,
+             *       "front_g": 0,
+             *       "lower_pocket_g": 0,
+             *       "middle_g": 0,
+             *       "upper_pocket_g": 0
+             *     }
+             */
+            weights: components["schemas"]["Weights-Output"];
         };
         /**
          * RigNote
@@ -6007,7 +6422,7 @@ export interface components {
             /** Archived */
             archived: boolean;
             /** Earlier */
-            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line")[];
+            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read")[];
             /** Id */
             id: number;
             /** Measured */
@@ -6039,7 +6454,7 @@ export interface components {
             brace_reference: "grip" | "back" | "plunger";
             /**
              * Cut past centre
-             * @description How far the side plate stands past the string's plane; negative is short of it.
+             * @description How far the window is cut past the string's plane; negative is short of it.
              * @default 1
              */
             centre_cut_mm: number;
@@ -6060,6 +6475,12 @@ export interface components {
              * @enum {string}
              */
             kind: "riser";
+            /**
+             * Plunger's spring
+             * @default unknown
+             * @enum {string}
+             */
+            plunger_spring: "unknown" | "soft" | "medium" | "firm";
             /** Riser length */
             riser_in?: number | null;
             /**
@@ -6068,6 +6489,11 @@ export interface components {
              * @enum {string}
              */
             side_plate: "plunger" | "leather" | "felt" | "hard";
+            /**
+             * Plate stands out
+             * @default 0
+             */
+            side_plate_mm: number;
         };
         /**
          * RiserPart
@@ -6084,7 +6510,7 @@ export interface components {
             brace_reference: "grip" | "back" | "plunger";
             /**
              * Cut past centre
-             * @description How far the side plate stands past the string's plane; negative is short of it.
+             * @description How far the window is cut past the string's plane; negative is short of it.
              * @default 1
              */
             centre_cut_mm: number;
@@ -6105,6 +6531,12 @@ export interface components {
              * @enum {string}
              */
             kind: "riser";
+            /**
+             * Plunger's spring
+             * @default unknown
+             * @enum {string}
+             */
+            plunger_spring: "unknown" | "soft" | "medium" | "firm";
             /** Riser length */
             riser_in: number | null;
             /**
@@ -6113,6 +6545,32 @@ export interface components {
              * @enum {string}
              */
             side_plate: "plunger" | "leather" | "felt" | "hard";
+            /**
+             * Plate stands out
+             * @default 0
+             */
+            side_plate_mm: number;
+        };
+        /**
+         * RouteView
+         * @description The route that a rig is on, and its stations in working order.
+         *
+         *     asked : the one that bow and release ask for
+         */
+        RouteView: {
+            /** Asked */
+            asked: string;
+            /** Bows */
+            bows: string;
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "shelf" | "takedown" | "thumb";
+            /** Stops */
+            stops: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls")[];
+            /** Title */
+            title: string;
         };
         /**
          * Row
@@ -6793,6 +7251,8 @@ export interface components {
             settings: string[];
             /** Title */
             title: string;
+            /** Tools */
+            tools: components["schemas"]["ToolNote"][];
         };
         /**
          * StationState
@@ -6812,7 +7272,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
         };
         /**
          * StationView
@@ -6827,7 +7287,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
         };
         /**
          * Step
@@ -7341,7 +7801,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
             /** Title */
             title: string;
             value: components["schemas"]["Value"] | null;
@@ -7395,6 +7855,123 @@ export interface components {
             terms: components["schemas"]["Term"][];
         };
         /**
+         * Tiller
+         * @description What the measurements come to.
+         *
+         *     upper_mm, lower_mm : the latest distances
+         *     tiller_mm, sd_mm : upper less lower, by all that agree
+         *     aim_mm : what is gone for; low_mm, high_mm : where it is left alone
+         *     step_turns : next turn out of the upper and of the lower bolt
+         *     expected_mm, expected_sd_mm : what it should then read
+         *     per_turn_mm, per_turn_sd_mm : what a turn out of the upper bolt, and of the lower, does to it
+         *     odd : the latest is not what the turns should have done, and waits for another
+         */
+        Tiller: {
+            /** Aim Mm */
+            aim_mm: number;
+            /** Expected Mm */
+            expected_mm: number;
+            /** Expected Sd Mm */
+            expected_sd_mm: number;
+            /** Good */
+            good: boolean;
+            /** High Mm */
+            high_mm: number;
+            /** Looks */
+            looks: number;
+            /** Low Mm */
+            low_mm: number;
+            /** Lower Mm */
+            lower_mm: number;
+            /** Odd */
+            odd: boolean;
+            /** Per Turn Mm */
+            per_turn_mm: [
+                number,
+                number
+            ];
+            /** Per Turn Sd Mm */
+            per_turn_sd_mm: [
+                number,
+                number
+            ];
+            /** Sd Mm */
+            sd_mm: number;
+            /** Step Turns */
+            step_turns: [
+                number,
+                number
+            ];
+            /** Surprise */
+            surprise: boolean;
+            /** Tiller Mm */
+            tiller_mm: number;
+            /** Upper Mm */
+            upper_mm: number;
+        };
+        /**
+         * TillerTrial
+         * @description Both distances with the bow braced; the bolts stand as the rig says.
+         */
+        "TillerTrial-Input": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tiller";
+            /**
+             * Lower distance
+             * @description Square from the string to the lower limb where it leaves its pocket.
+             */
+            lower_mm: number;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Upper distance
+             * @description Square from the string to the upper limb where it leaves its pocket.
+             */
+            upper_mm: number;
+        };
+        /**
+         * TillerTrial
+         * @description Both distances with the bow braced; the bolts stand as the rig says.
+         */
+        "TillerTrial-Output": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "tiller";
+            /**
+             * Lower distance
+             * @description Square from the string to the lower limb where it leaves its pocket.
+             */
+            lower_mm: number;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Upper distance
+             * @description Square from the string to the upper limb where it leaves its pocket.
+             */
+            upper_mm: number;
+        };
+        /**
          * Told
          * @description One offset as the looks make it: where it stands, and what it should read after the step.
          *
@@ -7430,9 +8007,19 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "in-line" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
             /** Title */
             title: string;
+        };
+        /**
+         * ToolNote
+         * @description A thing to have at hand, and what does as well.
+         */
+        ToolNote: {
+            /** Name */
+            name: string;
+            /** Without */
+            without: string;
         };
         /**
          * TrialLine
@@ -7455,7 +8042,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"];
+            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"];
         };
         /**
          * TurnsSeen
@@ -7677,6 +8264,78 @@ export interface components {
             number: number;
             /** Weight Lbf */
             weight_lbf: number;
+        };
+        /**
+         * Weights
+         * @description What hangs on the riser [g], by place.
+         */
+        "Weights-Input": {
+            /**
+             * Bar, pocket to grip
+             * @description A bar that joins a pocket and the grip.
+             * @default 0
+             */
+            bar_g: number;
+            /**
+             * In front
+             * @description On a rod that points at the target.
+             * @default 0
+             */
+            front_g: number;
+            /**
+             * Lower pocket
+             * @description At the lower limb's root.
+             * @default 0
+             */
+            lower_pocket_g: number;
+            /**
+             * By the grip
+             * @description In or beside the stiff middle of the riser.
+             * @default 0
+             */
+            middle_g: number;
+            /**
+             * Upper pocket
+             * @description At the upper limb's root.
+             * @default 0
+             */
+            upper_pocket_g: number;
+        };
+        /**
+         * Weights
+         * @description What hangs on the riser [g], by place.
+         */
+        "Weights-Output": {
+            /**
+             * Bar, pocket to grip
+             * @description A bar that joins a pocket and the grip.
+             * @default 0
+             */
+            bar_g: number;
+            /**
+             * In front
+             * @description On a rod that points at the target.
+             * @default 0
+             */
+            front_g: number;
+            /**
+             * Lower pocket
+             * @description At the lower limb's root.
+             * @default 0
+             */
+            lower_pocket_g: number;
+            /**
+             * By the grip
+             * @description In or beside the stiff middle of the riser.
+             * @default 0
+             */
+            middle_g: number;
+            /**
+             * Upper pocket
+             * @description At the upper limb's root.
+             * @default 0
+             */
+            upper_pocket_g: number;
         };
         /**
          * Part
@@ -16024,7 +16683,7 @@ export interface operations {
     trials_api_rigs__id__trials_get: {
         parameters: {
             query: {
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read";
                 after?: number | null;
                 most?: number;
             };
@@ -16156,7 +16815,7 @@ export interface operations {
             path: {
                 /** @description Number of a rig. */
                 id: number;
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read";
             };
             cookie?: never;
         };

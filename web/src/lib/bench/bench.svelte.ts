@@ -124,6 +124,13 @@ export class RigBench {
 		return this.kept.id;
 	}
 
+	/** The stations of the rig's route, in working order. */
+	readonly route = $derived(
+		this.bench.route.stops.flatMap(
+			(id) => reference.catalog?.stations.find((s) => s.id === id) ?? []
+		)
+	);
+
 	private take(kept: RigView, bench: Bench): void {
 		this.kept = kept;
 		this.states = kept.states;
@@ -228,6 +235,12 @@ export class RigBench {
 		const told = station?.problem;
 		const reason = told?.said ? reference.said(told.said) : told?.reason;
 		return this.refused[path] ?? reason ?? null;
+	}
+
+	/** Of some settings those that are changed and not kept yet. */
+	changed(paths: string[]): Record<string, unknown> {
+		const now = $state.snapshot(this.changes);
+		return Object.fromEntries(Object.entries(now).filter(([path]) => paths.includes(path)));
 	}
 
 	revert(): void {
@@ -365,17 +378,22 @@ export class RigBench {
 	}
 
 	/** Log a trial, or put an earlier one right; changes not kept stay as they are. */
-	log(station: string, trial: Trial, about: number | null = null): Promise<boolean> {
+	log(
+		station: string,
+		trial: Trial,
+		about: number | null = null,
+		changes: Record<string, unknown> = {}
+	): Promise<boolean> {
 		const body = {
 			station,
 			trial,
 			about,
-			changes: {},
+			changes,
 			why: '',
 			standing: 'provisional' as const
 		};
 		const mine = trial.kind ? { trial: trial.kind } : {};
-		return this.write(() => this.post('keep', body), {}, mine);
+		return this.write(() => this.post('keep', body), changes, mine);
 	}
 
 	/** Strike a trial out, or take it in again; changes not kept stay as they are. */

@@ -13,8 +13,10 @@
 	const rig = $derived(bench().bench.rig);
 	const base = $derived(`/rig/${bench().id}`);
 	const here = $derived(page.url.pathname.split('/').pop());
+	/** More stops than this do not stand on a laptop's height with a line of notes each. */
+	const MANY = 11;
 	const words = { open: 'open', provisional: 'provisional', settled: 'settled', due: 'recheck' };
-	const stations = $derived(reference.catalog?.stations ?? []);
+	const stations = $derived(bench().route);
 	const at = $derived(stations.findIndex((s) => s.id === here));
 	/** On a strip: the present stop between its neighbours, and the whole route at a touch. */
 	let unfolded = $state(false);
@@ -93,7 +95,7 @@
 		</div>
 	{:else}
 		<div id="route">
-			<ol>
+			<ol class:long={stations.length > MANY}>
 				{#each stations as station (station.id)}
 					{@const state = bench().state(station.id)}
 					{@const view = bench().bench.notes.find((s) => s.station === station.id)}
@@ -285,9 +287,26 @@
 		li a {
 			padding: 0.14rem 0.5rem 0.14rem 0;
 		}
+		/* A long route: its notes beside the names, but for what is due. */
+		.long li:not(.due) a {
+			grid-template-columns: 16px auto minmax(0, 1fr);
+			column-gap: 0.5rem;
+			min-height: 27px;
+		}
+		.long li:not(.due) .name {
+			white-space: nowrap;
+			margin-left: 0.25rem;
+		}
+		.long li:not(.due) .note {
+			grid-column: 3;
+			text-align: right;
+		}
 		li:not(:last-child)::before {
 			top: 1.5rem;
 			bottom: -0.35rem;
+		}
+		.long li:not(:last-child)::before {
+			top: 1.35rem;
 		}
 		.foot {
 			padding-top: 0.35rem;

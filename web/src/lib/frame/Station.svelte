@@ -94,6 +94,30 @@
 				</div>
 			{/snippet}
 		</Leaves>
+		{#if note?.tools.length}
+			<details class="tools">
+				<summary
+					>At hand:{' '}<span class="quiet">{note.tools.map((t) => t.name).join(' · ')}</span
+					></summary
+				>
+				<dl>
+					{#each note.tools as tool (tool.name)}
+						<div>
+							<dt>{tool.name}</dt>
+							<dd>without it: {tool.without}</dd>
+						</div>
+					{/each}
+				</dl>
+			</details>
+		{/if}
+	</div>
+{:else if note}
+	<div class="station">
+		<h1>{note.title}</h1>
+		<p class="answer">
+			This rig is on the route for {bench().bench.route.bows}, which does not pass here.
+			<a class="link" href="/rig/{bench().id}/bow-length">Choose another route at Bow length</a>.
+		</p>
 	</div>
 {/if}
 
@@ -128,6 +152,29 @@
 	}
 	.fields :global(.whole) {
 		grid-column: 1 / -1;
+	}
+	.tools {
+		border-top: 1px solid var(--line);
+		margin-top: 0.8rem;
+		padding-top: 0.5rem;
+		font-size: 0.92rem;
+	}
+	.tools summary {
+		cursor: pointer;
+		min-height: 24px;
+	}
+	.tools dl {
+		margin: 0.4rem 0 0;
+	}
+	.tools dl div {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0 0.7rem;
+		padding: 0.1rem 0;
+	}
+	.tools dd {
+		margin: 0;
+		color: var(--quiet);
 	}
 	.more {
 		border-top: 1px solid var(--line);

@@ -10,8 +10,7 @@
 	let { onset }: { onset: (mark: Place, mm: number) => void } = $props();
 	const bench = useBench();
 	const told = $derived(bench().bench.in_line);
-	const rig = $derived(bench().bench.rig);
-	const takedown = $derived(rig.bow.takedown);
+	const takedown = $derived(bench().bench.takedown_recurve);
 	const WIDER = 9; // pixels for a millimetre beside the middle
 	const MOST = 12; // mm that are drawn
 	const READ = 0.5; // mm, what a ruler is read to
@@ -143,7 +142,7 @@
 					y={y[place] + 30}
 					style:fill="var(--heather)"
 					style:font-weight="600"
-					>{reference.text(Math.abs(turns[i ? 1 : 0]!), 'turns')}
+					>{reference.text(Math.abs(turns[i ? 1 : 0]!), 'bolt')}
 					{side(turns[i ? 1 : 0]!)}</text
 				>
 			{/if}

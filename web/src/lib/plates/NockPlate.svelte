@@ -13,6 +13,16 @@
 	const nock = $derived(bench().bench.nock);
 	const kept = $derived(bench().dirty ? bench().keptBench.nock : null);
 	const rig = $derived(bench().bench.rig);
+	const found = $derived(bench().bench.nock_found);
+	const reads = $derived(bench().bench.nock_reads ?? []);
+	/** The reads at one height stand beside one another. */
+	const marks = $derived(
+		reads.map((read, i) => ({
+			read,
+			beside: reads.slice(0, i).filter((r) => Math.abs(r.height_mm - read.height_mm) < 1).length
+		}))
+	);
+	const TAIL = { low: 'M-5 -4H5L0 5Z', level: 'M-4 -4H4V4H-4Z', high: 'M-5 4H5L0 -5Z' };
 	const n = (v: number) => reference.text(v, 'nock_height');
 
 	const set = (at: Frame) => (_: number, y: number) =>
@@ -27,7 +37,14 @@
 		? [
 				['as it stands', n(nock.height_mm)],
 				['ordinary, lowest', n(nock.low_mm)],
-				['ordinary, highest', n(nock.high_mm)]
+				['ordinary, highest', n(nock.high_mm)],
+				...(found
+					? [
+							['by the reads, lowest', n(found.low_mm)],
+							['by the reads, highest', n(found.high_mm)],
+							...reads.map((r) => [`read ${r.tail}, ${r.arrows} arrows`, n(r.height_mm)])
+						]
+					: [])
 			]
 		: []}
 >
@@ -129,6 +146,24 @@
 					stroke="var(--ghost)"
 					stroke-width="2"
 				/>
+			{/if}
+			{#if found}
+				<rect
+					x={at.x(9.5) - 3}
+					y={at.y(found.high_mm)}
+					width="6"
+					height={Math.max((found.high_mm - found.low_mm) * at.scale, 2)}
+					fill="var(--heather)"
+					opacity="0.35"
+				/>
+				{#each marks as { read, beside }, i (i)}
+					<path
+						d={TAIL[read.tail]}
+						transform="translate({at.x(9.5) - at.way * (14 + beside * 13)} {at.y(read.height_mm)})"
+						fill="var(--ink)"
+						stroke="var(--paper)"
+					/>
+				{/each}
 			{/if}
 			<path d="M{at.x(2)} {at.y(h)}H{at.x(15)}" stroke="var(--heather)" stroke-dasharray="3 3" />
 			<Dimension accent x1={at.x(12)} y1={at.y(0)} x2={at.x(12)} y2={at.y(h)} label="" />

@@ -48,7 +48,7 @@
 	}
 
 	function walk(step: 1 | -1): void {
-		const stations = reference.catalog?.stations ?? [];
+		const stations = bench?.route ?? [];
 		const here = stations.findIndex((s) => s.id === station);
 		const next = stations[here + step];
 		if (next) void goto(`/rig/${id}/${next.id}`);
@@ -69,7 +69,12 @@
 	}
 
 	deeds.page = {
-		go: (path) => void goto(`/rig/${id}/${path}`),
+		go: (path) => {
+			const title = reference.catalog?.stations.find((s) => s.id === path)?.title;
+			if (title && !bench?.route.some((s) => s.id === path))
+				notify(`This bow's route does not pass ${title}. Another one is chosen at Bow length.`);
+			else void goto(`/rig/${id}/${path}`);
+		},
 		walk,
 		keep: () => void bar?.keep(),
 		revert: () => bench?.dirty && bench.revert(),

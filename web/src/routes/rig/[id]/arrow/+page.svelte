@@ -23,8 +23,6 @@
 		<MeasureField path="arrow.fletching_count" label="Feathers" slider={false} />
 		<MeasureField path="arrow.diameter_mm" slider={false} />
 		<SelectField path="arrow.material" />
-		<SelectField path="bow.side_plate" />
-		<MeasureField path="bow.centre_cut_mm" slider={false} />
 		<MeasureField path="bow.maker_min_gpp" label="Maker's least gr/lb" slider={false} />
 	{/snippet}
 </Station>

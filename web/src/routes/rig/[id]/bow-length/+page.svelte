@@ -35,12 +35,13 @@
 	{#snippet plate()}<BowLengthPlate />{/snippet}
 	{#snippet controls()}
 		<div class="three"><ChoiceField path="bow.form" also={usual} /></div>
-		{#if form === 'recurve'}<div class="wide">
+		{#if form !== 'static_tip'}<div class="wide">
 				<ChoiceField path="bow.takedown" label="Built as" />
 			</div>{/if}
 		<MeasureField path="bow.length_in" step={1} />
 		<MeasureField path="bow.riser_in" assumed={riser} low={8} high={29} step={0.5} />
 		<SelectField path="use" />
+		<SelectField path="route" />
 		<MeasureField path="taste" step={0.1} />
 		{#if form === 'static_tip'}<SelectField path="bow.tips" />{/if}
 	{/snippet}

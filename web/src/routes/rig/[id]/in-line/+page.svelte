@@ -9,7 +9,7 @@
 	/** Where the string runs beside limbs and riser, seen from behind, look by look. */
 	const bench = useBench();
 	type Look = TrialOf<'in_line'>;
-	const takedown = $derived(bench().bench.rig.bow.takedown);
+	const takedown = $derived(bench().bench.takedown_recurve);
 	const told = $derived(bench().bench.in_line);
 	/** What the last look suggested to turn; it counts as turned once the archer says so. */
 	const step = $derived(told?.learnt?.step_turns ?? [0, 0]);
@@ -39,8 +39,8 @@
 				upper_mm: await read(upper, 'small'),
 				lower_mm: await read(lower, 'small'),
 				riser_mm: await read(riser, 'small'),
-				upper_turns: (await read(above, 'turns')) ?? 0,
-				lower_turns: (await read(below, 'turns')) ?? 0,
+				upper_turns: (await read(above, 'bolt')) ?? 0,
+				lower_turns: (await read(below, 'bolt')) ?? 0,
 				drawn,
 				twist,
 				notes,
@@ -163,8 +163,8 @@
 			<p class="quiet" class:wrong={problem} aria-live="polite">
 				{problem ??
 					(takedown
-						? 'At hand: two blocks with a centre mark (a ruler and a pencil do), a hex key. Unstring it to turn a pocket; use a stringer.'
-						: 'At hand: a wall to lean the bow on, braced, belly to you. One eye shut, string over the grip.')}
+						? 'Unstring it to turn a pocket; use a stringer.'
+						: 'Braced, belly to you; one eye shut, string over the grip.')}
 			</p>
 		</form>
 	{/snippet}

@@ -1,13 +1,18 @@
 <script lang="ts">
 	import { useBench } from '$lib/bench/bench.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
+	import NockReads from '$lib/controls/NockReads.svelte';
+	import SelectField from '$lib/controls/SelectField.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import NockPlate from '$lib/plates/NockPlate.svelte';
 
 	const bench = useBench();
 </script>
 
-<Station id="nock-point">
+<Station
+	id="nock-point"
+	leaves={[{ id: 'reads', title: 'Reads', plate: drawn, body: reads, trial: true }]}
+>
 	{#snippet plate()}<NockPlate />{/snippet}
 	{#snippet controls()}
 		<div class="wide">
@@ -19,5 +24,11 @@
 				step={0.5}
 			/>
 		</div>
+		<SelectField path="nocking.school" />
+		<SelectField path="nocking.fit" />
+		<SelectField path="nocking.grip_line" />
 	{/snippet}
 </Station>
+
+{#snippet drawn()}<NockPlate />{/snippet}
+{#snippet reads()}<NockReads />{/snippet}

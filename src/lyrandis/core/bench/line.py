@@ -1,0 +1,120 @@
+"""How the bow is set up about its middle: tiller, centre shot, nock point, by what was tried."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+from lyrandis.core.arrow.window import spine_per_mm
+from lyrandis.core.parts import Rig
+from lyrandis.core.route import moved_since
+from lyrandis.core.trials import KeptTrial
+from lyrandis.core.tune.centre_shot import CentreShot, centre_shot, plate_by_looks_mm
+from lyrandis.core.tune.nock_point import NockStart, nock_start
+from lyrandis.core.tune.nock_reads import NockFound, NockRead, nock_found
+from lyrandis.core.tune.tiller import Measured, Tiller, tiller
+
+_HUNG = {"hung": 0.0}
+
+
+def _still_true(trials: tuple[KeptTrial, ...], kind: str, rig: Rig) -> list[KeptTrial]:
+    """The trials of a kind that were made with the rig as it is."""
+    kept = [k for k in trials if k.trial.kind == kind and not k.struck]
+    kept.sort(key=lambda k: (k.day, k.at, k.seq))
+    return [k for k in kept if not moved_since(k.trial.grounds, k.rig, rig)]
+
+
+@dataclass(frozen=True)
+class TillerBench:
+    """The tiller; `final` by what was measured since the weights hang as they do."""
+
+    rig: Rig
+    trials: tuple[KeptTrial, ...]
+
+    @property
+    def _kept(self) -> list[KeptTrial]:
+        return _still_true(self.trials, "tiller", self.rig)
+
+    @cached_property
+    def told(self) -> Tiller | None:
+        """What every measurement with these parts comes to."""
+        limbs = self.rig.limbs
+        looks = [  # what a limb's bolt stood at when both were measured
+            Measured(
+                k.trial.upper_mm, k.trial.lower_mm, k.rig.limbs.upper_turns, k.rig.limbs.lower_turns
+            )
+            for k in self._kept
+        ]
+        return tiller(self.rig.archer.release, limbs, looks)
+
+    @cached_property
+    def latest(self) -> KeptTrial | None:
+        """The last of them."""
+        return self._kept[-1] if self._kept else None
+
+    @cached_property
+    def with_weights(self) -> bool:
+        """Whether the last was made with what hangs on the riser now."""
+        return self.latest is not None and not moved_since(_HUNG, self.latest.rig, self.rig)
+
+    @cached_property
+    def turned(self) -> bool:
+        """Whether a bolt was turned since the last."""
+        if self.latest is None:
+            return False
+        was, now = self.latest.rig.limbs, self.rig.limbs
+        return (was.upper_turns, was.lower_turns) != (now.upper_turns, now.lower_turns)
+
+
+@dataclass(frozen=True)
+class CentreShotBench:
+    """The centre shot by the settings, and by looks at the point."""
+
+    rig: Rig
+    trials: tuple[KeptTrial, ...]
+
+    @cached_property
+    def at(self) -> CentreShot:
+        """Where the point stands by the settings."""
+        return centre_shot(self.rig)
+
+    @cached_property
+    def gaps_mm(self) -> list[float]:
+        """What looks at the point, as the rig stands, showed."""
+        return [k.trial.gap_mm for k in _still_true(self.trials, "centre_shot", self.rig)]
+
+    @cached_property
+    def seen(self) -> tuple[float, float] | None:
+        """Where the plate stands by these looks [mm outward], and its sd."""
+        return plate_by_looks_mm(self.at, self.rig, self.gaps_mm) if self.gaps_mm else None
+
+    @property
+    def spine_per_mm(self) -> float:
+        """By which share a shaft may be weaker for a millimetre that the plate stands out."""
+        return spine_per_mm(self.rig.bow)
+
+
+@dataclass(frozen=True)
+class NockBench:
+    """The nock point: its ordinary start, and what the reads come to."""
+
+    rig: Rig
+    trials: tuple[KeptTrial, ...]
+
+    @cached_property
+    def start(self) -> NockStart:
+        """The ordinary start, and where it stands."""
+        return nock_start(self.rig)
+
+    @cached_property
+    def reads(self) -> list[NockRead]:
+        """The reads made with the rig as it is, but for the height."""
+        return [
+            NockRead(k.trial.height_mm, k.trial.tail, k.trial.arrows, k.trial.distance_m)
+            for k in _still_true(self.trials, "nock_read", self.rig)
+        ]
+
+    @cached_property
+    def found(self) -> NockFound | None:
+        """What they come to; None before the first."""
+        return nock_found(self.start.start_mm, self.reads)

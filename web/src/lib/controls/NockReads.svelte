@@ -1,0 +1,177 @@
+<script lang="ts">
+	import type { Schemas } from '$lib/api/client';
+	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import TrialList from './TrialList.svelte';
+
+	/** How the tails stood in the butt, height by height: a tap, or 8 5 2 on the number block. */
+	type Read = TrialOf<'nock_read'>;
+	const bench = useBench();
+	const here = $derived(bench().bench.nock?.height_mm ?? 0);
+	const TAILS = [
+		{ id: 'high', key: '8', word: 'Tail high', turn: 9 },
+		{ id: 'level', key: '5', word: 'Level', turn: 0 },
+		{ id: 'low', key: '2', word: 'Tail low', turn: -9 }
+	] as const;
+	/** How many arrows a read is of, unless it is said. */
+	const USUAL = '2';
+	let arrows = $state(USUAL);
+	let distance = $state('');
+	let height = $state('');
+	let shaft = $state<NonNullable<Read['shaft']>>('fletched');
+	let problem = $state<string | null>(null);
+	let putRight = $state<Schemas['TrialLine'] | null>(null);
+
+	async function log(tail: Read['tail']): Promise<void> {
+		problem = null;
+		try {
+			const was = putRight?.trial.kind === 'nock_read' ? putRight.trial : null;
+			const typed = height.trim();
+			const trial = {
+				kind: 'nock_read' as const,
+				height_mm: typed ? await reference.read(typed, 'nock_height') : (was?.height_mm ?? here),
+				tail,
+				arrows: Math.round(await reference.read(arrows.trim() || USUAL, 'count')),
+				distance_m: distance.trim() ? await reference.read(distance, 'distance') : null,
+				shaft,
+				notes: was?.notes ?? '',
+				day: was?.day ?? ''
+			};
+			// The height that was shot at is kept with its read.
+			const shot = was || typed ? {} : { nock_height_mm: here };
+			const settled = bench().kept.rig.nock_height_mm === here ? {} : shot;
+			if (await bench().log('nock-point', trial, putRight?.seq ?? null, settled)) leave();
+			else problem = bench().fault;
+		} catch (error) {
+			problem = (error as Error).message;
+		}
+	}
+
+	function leave(): void {
+		putRight = null;
+		height = '';
+	}
+
+	function edit(line: Schemas['TrialLine']): void {
+		if (line.trial.kind !== 'nock_read') return;
+		const was = line.trial;
+		putRight = line;
+		height = reference.text(was.height_mm, 'nock_height', false);
+		arrows = String(was.arrows ?? USUAL);
+		distance = was.distance_m == null ? '' : reference.text(was.distance_m, 'distance', false);
+		shaft = was.shaft ?? 'fletched';
+	}
+
+	function key(event: KeyboardEvent): void {
+		if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement)
+			return;
+		const tail = TAILS.find((t) => t.key === event.key);
+		if (!tail || event.ctrlKey || event.metaKey || event.altKey || bench().busy) return;
+		event.preventDefault();
+		void log(tail.id);
+	}
+</script>
+
+<!-- svelte-ignore a11y_no_noninteractive_element_interactions -->
+<form class="readings" onsubmit={(e) => e.preventDefault()} onkeydown={key}>
+	<div class="tails" role="group" aria-label="How most tails stood in the butt">
+		{#each TAILS as tail (tail.id)}
+			<button
+				type="button"
+				class="act plain"
+				disabled={bench().busy}
+				data-trial={tail.id === 'level' ? '' : undefined}
+				onclick={() => log(tail.id)}
+			>
+				<svg width="46" height="26" viewBox="0 0 46 26" aria-hidden="true">
+					<rect x="0" y="1" width="7" height="24" fill="url(#wood)" stroke="var(--quiet)" />
+					<g transform="rotate({-tail.turn} 7 13)">
+						<path d="M4 13H42M34 13L41 8M34 13L41 18" stroke="currentColor" fill="none" />
+					</g>
+				</svg>
+				{tail.word} <kbd>{tail.key}</kbd>
+			</button>
+		{/each}
+	</div>
+	<div class="line">
+		<label
+			>at <input
+				class="line-input num"
+				bind:value={height}
+				placeholder={reference.text(here, 'nock_height', false)}
+				aria-label="Nock point height at this read"
+			/>
+			{reference.unit('nock_height').label}</label
+		>
+		<label
+			>arrows <input
+				class="line-input few"
+				bind:value={arrows}
+				inputmode="numeric"
+				aria-label="Arrows shot"
+			/></label
+		>
+		<label
+			>from <input
+				class="line-input num"
+				bind:value={distance}
+				aria-label="Distance of this read"
+			/>
+			{reference.unit('distance').label}</label
+		>
+		<select bind:value={shaft} aria-label="Fletched or bare">
+			<option value="fletched">fletched</option>
+			<option value="bare">bare shafts</option>
+		</select>
+		{#if putRight}
+			<strong>Put right: press what it was.</strong>
+			<button type="button" class="link" onclick={leave}>Leave it</button>
+		{/if}
+	</div>
+	<p class="quiet" class:wrong={problem} aria-live="polite">
+		{problem ??
+			'A few steps from the butt, at chest height: look at the arrows from the side. Only up and down counts here.'}
+	</p>
+</form>
+<TrialList kinds={['nock_read']} empty="No tails were read yet." edits="nock_read" onedit={edit} />
+
+<style>
+	.tails {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.6rem;
+		margin-bottom: 0.5rem;
+	}
+	.tails button {
+		display: inline-flex;
+		gap: 0.6rem;
+		align-items: center;
+		min-height: 44px;
+		padding: 0.2rem 0.9rem;
+	}
+	kbd {
+		font-family: var(--mono);
+		color: var(--quiet);
+	}
+	label {
+		display: inline-flex;
+		gap: 0.4rem;
+		align-items: baseline;
+		color: var(--quiet);
+	}
+	.num {
+		width: 4.5rem;
+	}
+	.few {
+		width: 2.4rem;
+	}
+	@media (max-width: 480px) {
+		kbd {
+			display: none;
+		}
+		.tails button {
+			flex: 1 1 8rem;
+			justify-content: center;
+		}
+	}
+</style>

@@ -1,0 +1,5 @@
+<script lang="ts">
+	import TillerPage from '$lib/stations/TillerPage.svelte';
+</script>
+
+<TillerPage id="tiller" />
