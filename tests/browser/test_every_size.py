@@ -7,14 +7,12 @@ import numpy as np
 import pytest
 from playwright.sync_api import expect
 
+from lyrandis.core.route import ROUTES
 from lyrandis.demo.scenario import SEED
 
 AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
 SIZES = {"wide": (1280, 800), "tablet": (820, 1180), "phone": (390, 844)}
-STATIONS = (
-    "draw", "bow-length", "weight", "assembly", "string", "in-line", "brace", "nock-point", "arrow", "quiet",
-    "crawls",
-)  # fmt: skip
+STATIONS = ROUTES["takedown"].stops
 RNG = np.random.default_rng(SEED + 1)  # as the demo gives its parts their marks
 ARCHER, RISER = (RNG.bytes(16).hex() for _ in range(2))
 PAGES = (

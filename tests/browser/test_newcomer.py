@@ -6,7 +6,7 @@ import urllib.request
 import pytest
 from playwright.sync_api import expect
 
-QUICK = ["Bow length", "Weight", "Assembly", "String", "In line"]
+QUICK = ["Bow length", "Weight", "Assembly", "String", "Tiller", "In line"]
 
 
 def get(address, path):
@@ -69,7 +69,19 @@ def test_from_an_empty_database_to_a_printed_sheet_by_keyboard(page, empty):
     expect(page.get_by_text("It lies within the ordinary starts.")).to_be_visible()
     page.keyboard.press("k")
     expect(page.get_by_role("button", name="Keep this")).to_be_hidden()
+    page.keyboard.press("t")
+    page.keyboard.press("5")  # tails level
+    expect(page.get_by_role("list", name="Trials").get_by_role("listitem")).to_have_count(1)
+    expect(page.get_by_text("the reads put the height", exact=False)).to_be_visible()
 
+    page.locator("body").press("]")
+    expect(page.get_by_role("heading", name="Where does the point stand?")).to_be_visible()
+    page.get_by_label("Plate, thick", exact=True).fill("1.5")
+    page.get_by_label("Plate, thick", exact=True).press("Enter")
+    expect(page.get_by_role("button", name="Keep this")).to_be_hidden()
+    expect(page.get_by_text("A shelf bow is as it is cut", exact=False)).to_be_visible()
+
+    page.evaluate("document.activeElement.blur()")
     page.keyboard.press("]")
     page.get_by_label("Point", exact=True).fill("145")
     page.get_by_role("button", name="Keep this").press("Enter")

@@ -7,10 +7,9 @@ import urllib.request
 import pytest
 from playwright.sync_api import expect
 
-STATIONS = (
-    "draw", "bow-length", "weight", "assembly", "string", "in-line", "brace", "nock-point", "arrow", "quiet",
-    "crawls",
-)  # fmt: skip
+from lyrandis.core.route import ROUTES
+
+TAKEDOWN, SHELF = ROUTES["takedown"].stops, ROUTES["shelf"].stops
 # Where the focus is: its name, whether it can be seen, and whether something marks it.
 FOCUS = """() => {
   const e = document.activeElement;
@@ -71,8 +70,12 @@ def heading(page, text):
     expect(page.get_by_role("heading", name=text, level=1)).to_be_visible()
 
 
+def trials(page):
+    return page.get_by_role("list", name="Trials").get_by_role("listitem")
+
+
 def test_by_keyboard_alone(page, empty):
-    """From nothing to a crawl chart, never touching the mouse, never losing the focus."""
+    """A whole takedown: from nothing to a crawl chart, no mouse, the focus never lost."""
     keys = Keys(page)
     page.goto(empty)
     heading(page, "Lyrandis")
@@ -147,7 +150,79 @@ def test_by_keyboard_alone(page, empty):
     kept(page)
     page.evaluate("document.activeElement.blur()")
     keys.press("]")
+    heading(page, "Do the two limbs bend alike?")
+    keys.press("t")
+    expect(page.get_by_label("upper", exact=True)).to_be_focused()
+    keys.type("196")
+    keys.press("Tab")
+    keys.type("188 mm")
+    keys.press("Enter")
+    expect(trials(page)).to_have_count(1)
+    keys.to("^I turned them")
+    keys.press("Enter")
+    expect(page.get_by_text("2 changes not kept.")).to_be_visible()
+    page.evaluate("document.activeElement.blur()")
+    keys.press("t")
+    keys.type("191")
+    keys.press("Tab")
+    keys.type("188.5")
+    keys.press("Enter")  # the bolts as they stand now are kept with what was measured
+    expect(trials(page)).to_have_count(2)
+    kept(page)
+    page.evaluate("document.activeElement.blur()")
+    keys.press("]")
     heading(page, "Does the string run over the middle?")
+    keys.press("t")
+    keys.type("0.3")
+    keys.press("Tab")
+    keys.type("-0.4")
+    keys.press("Enter")
+    expect(page.get_by_role("complementary")).to_contain_text("leave the pockets alone")
+    page.evaluate("document.activeElement.blur()")
+    keys.press("]")
+    heading(page, "Where does the point stand?")
+    keys.to("^Cut past centre", "INPUT")
+    keys.type("5")
+    keys.to("^Plunger stands out", "INPUT")
+    keys.type("8")
+    expect(page.get_by_text("2 changes not kept.")).to_be_visible()
+    keys.press("Enter")
+    kept(page)
+    keys.to("^Plunger .* mm in")
+    keys.press("Enter")
+    expect(page.get_by_text("One change not kept.")).to_be_visible()
+    keys.press("Control+Enter")
+    kept(page)
+    page.evaluate("document.activeElement.blur()")
+    keys.press("t")
+    keys.type("2.5")
+    keys.press("Enter")
+    expect(trials(page)).to_have_count(1)
+    expect(page.get_by_role("complementary")).to_contain_text("ordinary start")
+    page.evaluate("document.activeElement.blur()")
+    keys.press("]")
+    heading(page, "What hangs on the riser, and where?")
+    keys.to("^Lower pocket", "INPUT")
+    keys.type("60")
+    expect(page.get_by_text("One change not kept.")).to_be_visible()
+    keys.press("Enter")
+    kept(page)
+    keys.to("Hang it by the grip")
+    keys.press("Enter")
+    expect(page.get_by_text("2 changes not kept.")).to_be_visible()
+    keys.press("Control+Enter")
+    kept(page)
+    page.evaluate("document.activeElement.blur()")
+    keys.press("]")
+    heading(page, "Do the limbs still bend alike?")
+    expect(page.get_by_role("complementary")).to_contain_text("measure both distances once more")
+    keys.press("t")
+    keys.type("189")
+    keys.press("Tab")
+    keys.type("188.5")
+    keys.press("Enter")
+    expect(page.get_by_role("complementary")).to_contain_text("leave it")
+    page.evaluate("document.activeElement.blur()")
     keys.press("]")
     heading(page, "Where does the string sit?")
     keys.press("t")
@@ -162,6 +237,19 @@ def test_by_keyboard_alone(page, empty):
     heading(page, "Where does the arrow sit on the string?")
     keys.to("^Nock point height")
     keys.press("ArrowUp", "Enter")
+    kept(page)
+    page.evaluate("document.activeElement.blur()")
+    keys.press("t")
+    expect(page.get_by_role("button", name="Level")).to_be_focused()
+    keys.press("8")  # tails high
+    expect(trials(page)).to_have_count(1)
+    keys.to("^Try ")
+    keys.press("Enter")
+    expect(page.get_by_text("One change not kept.")).to_be_visible()
+    page.evaluate("document.activeElement.blur()")
+    keys.press("t")
+    keys.press("2")  # tails low: kept with the height that was shot at
+    expect(trials(page)).to_have_count(2)
     kept(page)
     page.evaluate("document.activeElement.blur()")
     keys.press("]")
@@ -197,6 +285,9 @@ def test_by_keyboard_alone(page, empty):
     keys.press("Enter")
     expect(page.locator("article#tiller")).to_have_class(re.compile("lit"))
     rig = get(empty, "/api/rigs/1")["rig"]
+    assert rig["weights"]["middle_g"] == 60
+    assert rig["limbs"]["upper_turns"] < 0 < rig["limbs"]["lower_turns"]
+    assert rig["bow"]["side_plate_mm"] < 8
     assert rig["archer"]["draw_length_in"] == pytest.approx(28.25, abs=0.01)
     assert rig["bow"]["length_in"] == 68
     assert rig["aim"]["distances_m"] == [10, 20, 30, 40]
@@ -241,7 +332,7 @@ def test_by_touch_on_a_phone(phone, empty):
     tap(page, "button", "Take it")
     tap(page, "button", "Keep this")
     kept(page)
-    for station in STATIONS[1:]:
+    for station in SHELF[1:]:
         strip = page.get_by_role("navigation").get_by_role("link", name=re.compile("next"))
         strip.tap()
         expect(page).to_have_url(re.compile(station))
@@ -268,7 +359,7 @@ def test_by_touch_on_a_phone(phone, empty):
     page.locator("figure").first.get_by_role("button", name="limb tip").tap()
     expect(page.locator("figure").first.get_by_text("The end of a limb")).to_be_visible()
     states = {s["station"]: s["state"] for s in get(empty, "/api/rigs/1")["states"]}
-    assert "open" not in {states[s] for s in STATIONS if s != "nock-point"}
+    assert "open" not in {states[s] for s in SHELF if s != "nock-point"}
 
 
 def test_by_lamp_on_a_tablet(page, empty):
@@ -285,7 +376,7 @@ def test_by_lamp_on_a_tablet(page, empty):
     page.get_by_role("button", name="Set it up").click()
     heading(page, "How far do you draw?")
     inches = re.compile(r"\d ?in\b")
-    for station in STATIONS:
+    for station in TAKEDOWN:
         page.goto(f"{empty}/rig/1/{station}")
         expect(page.locator("main h1")).to_be_visible()
         page.wait_for_load_state("networkidle")

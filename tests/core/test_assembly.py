@@ -51,9 +51,9 @@ def test_the_next_step_stands_first_until_all_are_done():
     assert told(rig).findings[0].said.text.startswith("Next: Look along")
     some = changed(rig, {"assembly.done": ids[:3]})
     assert steps_for(rig.bow)[3].text in told(some).findings[0].said.text
-    assert note(some) == f"3 of {len(ids)} steps"
+    assert note(some) == f"3 of {len(ids)}"
     every = changed(rig, {"assembly.done": ids})
-    assert told(every).answer.plain().startswith(f"All {len(ids)} steps")
+    assert told(every).answer.plain().startswith(f"All {len(ids)}")
     assert not [f for f in told(every).findings if f.said.text.startswith("Next")]
 
 

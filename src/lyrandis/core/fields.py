@@ -23,13 +23,15 @@ from lyrandis.core.words import WORDS
 
 # Units stand at the end of every field's name: the rule of the house.
 _UNIT_BY_SUFFIX = {
-    "_in": "in", "_mm": "mm", "_cm": "cm", "_m": "m", "_lbf": "lb", "_gr": "gr", "_gpp": "gr/lb",
+    "_in": "in", "_mm": "mm", "_cm": "cm", "_m": "m", "_lbf": "lb", "_gr": "gr",
+    "_gpp": "gr/lb", "_g": "g",
     "_deg": "°", "_mps": "m/s", "_fps": "ft/s", "_per_inch": "gr/in", "_db": "dB",
 }  # fmt: skip
 # What a field measures that no setting of a rig shares its name with.
 _QUANTITY_BY_SUFFIX = {
     "_in": "draw", "_mm": "small", "_cm": "spot", "_m": "distance", "_lbf": "weight",
-    "_gr": "mass", "_gpp": "gpp", "_deg": "angle", "_fps": "speed", "_per_inch": "gpi",
+    "_gr": "mass", "_g": "hung", "_gpp": "gpp",
+    "_deg": "angle", "_fps": "speed", "_per_inch": "gpi",
     "_db": "level",
 }  # fmt: skip
 _PAIRS = {"measured": ("in", "lb"), "readings": ("in", "lb")}  # a scale's draw and force

@@ -20,9 +20,9 @@ WORDS: dict[str, dict[str, str]] = {
         "backyard": "back yard",
     },
     "route": {
-        "by_bow": "as the bow asks",
+        "by_bow": "by the bow",
         "shelf": "shelf bow",
-        "takedown": "takedown with plunger",
+        "takedown": "takedown",
         "thumb": "thumb draw",
     },
     "nocking.school": {"square": "bow square", "by_eye": "by eye"},

@@ -23,8 +23,11 @@ from lyrandis.core.dates import day_of
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Finding
 from lyrandis.core.parts import Rig
+from lyrandis.core.route import STATIONS, route_of
 from lyrandis.core.schedule import Due
-from lyrandis.core.stations import views
+from lyrandis.core.stations import notes, views
+from lyrandis.core.stations.weights import hung_said
+from lyrandis.core.stops import StationId
 from lyrandis.core.string.measures import MASS_SD_SHARE
 from lyrandis.core.tally import tally
 from lyrandis.core.units import write
@@ -81,9 +84,10 @@ def settings_rows(rig: Rig, bench: Bench, units: Units) -> list[tuple[str, str]]
         (
             "Side plate",
             f"{word('bow.side_plate', b.side_plate)}, "
-            f"{_w(abs(b.centre_cut_mm), 'small', units)} "
-            + ("short of centre" if b.centre_cut_mm < 0 else "past centre"),
+            f"{_w(abs(b.plate_offset_mm), 'small', units)} "
+            + ("short of centre" if b.plate_offset_mm > 0 else "past centre"),
         ),
+        *_set_up(bench, units),
     ]
     for entry in tally(bench):
         if entry.value is None:
@@ -92,6 +96,24 @@ def settings_rows(rig: Rig, bench: Bench, units: Units) -> list[tuple[str, str]]
         v = entry.value
         told = _w(v.value, v.quantity, units, v.plus_minus)
         rows.append((entry.title, f"{told} ({_MARK[entry.source]})"))
+    return rows
+
+
+# The stations whose line on the rail says how the bow is set up.
+_SET_UP: tuple[StationId, ...] = ("tiller", "in-line", "final-tiller")
+
+
+def _set_up(bench: Bench, units: Units) -> list[tuple[str, str]]:
+    """How the bow is set up about its middle, as far as its route asks."""
+    stops = route_of(bench.rig).stops
+    told = {n.station: latin(n.note.plain(units)) for n in notes(bench)}
+    rows = [(STATIONS[id].title, told[id]) for id in _SET_UP if id in stops]
+    if "centre-shot" in stops:
+        with suppress(RefusedError):
+            gap = bench.centre_shot.at.gap_mm
+            rows.append(("Centre shot", f"point {_w(gap, 'small', units)} outside the string"))
+    if "weights" in stops:
+        rows.append(("On the riser", latin(hung_said(bench).plain(units))))
     return rows
 
 

@@ -16,14 +16,7 @@ _LEAST_MM = 0.25
 
 def note(b: Bench) -> Said:
     """Where the point stands."""
-    at = b.centre_shot.at
-    return _beside(at.gap_mm)
-
-
-def _beside(gap_mm: float) -> Said:
-    if gap_mm < 0:
-        return say("{gap} hidden", gap=("small", -gap_mm))
-    return say("{gap} out", gap=("small", gap_mm))
+    return say("{gap}", gap=("small", b.centre_shot.at.gap_mm))
 
 
 def tell(b: Bench) -> Answer:

@@ -165,9 +165,10 @@ def _range(b: Bench) -> list[Finding]:
                 said=say(
                     "Nothing is set yet. Put the arrow level by eye, shoot, watch, shift, and mark "
                     "where it ends: clear range, safe backstop."
-                    if level
-                    else "Nothing is set yet. Start at {start} and shoot: clear range, safe "
-                    "backstop.",
+                )
+                if level
+                else say(
+                    "Nothing is set yet. Start at {start} and shoot: clear range, safe backstop.",
                     start=("nock_height", n.start_mm),
                 ),
                 why=why,

@@ -22,9 +22,8 @@ def _length_in(b: Bench) -> float:
 
 
 def note(b: Bench) -> Said:
-    """Its length and strands."""
-    strands = b.rig.string.strands
-    return say(f"{{length}}, {strands} strands", length=("bow_length", _length_in(b)))
+    """Its length."""
+    return say("{length}", length=("bow_length", _length_in(b)))
 
 
 def tell(b: Bench) -> Answer:

@@ -21,6 +21,16 @@ def _hung(b: Bench) -> dict[str, float]:
     return {name: grams for name in _SHORT if (grams := float(getattr(held, name)))}
 
 
+def hung_said(b: Bench) -> Said:
+    """What hangs where, as a piece of a sentence."""
+    hung = _hung(b)
+    if not hung:
+        return say("nothing")
+    parts = [f"{{{name}}} {_SHORT[name]}" for name in hung]
+    listed = parts[0] if len(parts) == 1 else f"{', '.join(parts[:-1])} and {parts[-1]}"
+    return say(listed, **{name: ("hung", grams) for name, grams in hung.items()})
+
+
 def note(b: Bench) -> Said:
     """How much hangs there."""
     hung = _hung(b)
@@ -42,11 +52,8 @@ def tell(b: Bench) -> Answer:
                 _rules(),
             ],
         )
-    parts = [f"{{{name}}} {_SHORT[name]}" for name in hung]
-    listed = parts[0] if len(parts) == 1 else f"{', '.join(parts[:-1])} and {parts[-1]}"
-    values = {name: ("hung", grams) for name, grams in hung.items()}
     return Answer(
-        say(f"On the riser hang {listed}.", **values),
+        hung_said(b).around("On the riser hang ", "."),
         [*_pockets(b), *_bar(b), *_middle(b), *_heavy(b), _rules()],
     )
 

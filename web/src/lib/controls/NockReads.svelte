@@ -6,8 +6,12 @@
 
 	/** How the tails stood in the butt, height by height: a tap, or 8 5 2 on the number block. */
 	type Read = TrialOf<'nock_read'>;
+	const HEIGHT = 'nock_height_mm';
 	const bench = useBench();
-	const here = $derived(bench().bench.nock?.height_mm ?? 0);
+	/** As it is set now, kept or not; the ordinary start where it was never set. */
+	const here = $derived(
+		(bench().value(HEIGHT) as number | null) ?? bench().bench.nock?.height_mm ?? 0
+	);
 	const TAILS = [
 		{ id: 'high', key: '8', word: 'Tail high', turn: 9 },
 		{ id: 'level', key: '5', word: 'Level', turn: 0 },
@@ -38,9 +42,8 @@
 				day: was?.day ?? ''
 			};
 			// The height that was shot at is kept with its read.
-			const shot = was || typed ? {} : { nock_height_mm: here };
-			const settled = bench().kept.rig.nock_height_mm === here ? {} : shot;
-			if (await bench().log('nock-point', trial, putRight?.seq ?? null, settled)) leave();
+			const moved = was || typed || bench().kept.rig[HEIGHT] === here ? {} : { [HEIGHT]: here };
+			if (await bench().log('nock-point', trial, putRight?.seq ?? null, moved)) leave();
 			else problem = bench().fault;
 		} catch (error) {
 			problem = (error as Error).message;

@@ -97,7 +97,7 @@
 		{#if note?.tools.length}
 			<details class="tools">
 				<summary
-					>At hand:{' '}<span class="quiet">{note.tools.map((t) => t.name).join(' · ')}</span
+					>At hand: <span class="quiet names">{note.tools.map((t) => t.name).join(' · ')}</span
 					></summary
 				>
 				<dl>
@@ -163,6 +163,9 @@
 		cursor: pointer;
 		min-height: 24px;
 	}
+	.tools .names {
+		margin-left: 0.3rem;
+	}
 	.tools dl {
 		margin: 0.4rem 0 0;
 	}
@@ -184,6 +187,9 @@
 	@media (max-width: 900px) {
 		h1 {
 			font-size: 1.6rem;
+		}
+		.tools summary {
+			min-height: 44px;
 		}
 	}
 	@media (max-width: 480px) {

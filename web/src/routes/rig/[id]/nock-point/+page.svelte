@@ -4,6 +4,7 @@
 	import NockReads from '$lib/controls/NockReads.svelte';
 	import SelectField from '$lib/controls/SelectField.svelte';
 	import Station from '$lib/frame/Station.svelte';
+	import { screen } from '$lib/frame/screen.svelte';
 	import NockPlate from '$lib/plates/NockPlate.svelte';
 
 	const bench = useBench();
@@ -11,7 +12,15 @@
 
 <Station
 	id="nock-point"
-	leaves={[{ id: 'reads', title: 'Reads', plate: drawn, body: reads, trial: true }]}
+	leaves={[
+		{
+			id: 'reads',
+			title: 'Reads',
+			plate: screen.folded ? undefined : drawn,
+			body: reads,
+			trial: true
+		}
+	]}
 >
 	{#snippet plate()}<NockPlate />{/snippet}
 	{#snippet controls()}
@@ -31,4 +40,7 @@
 </Station>
 
 {#snippet drawn()}<NockPlate />{/snippet}
-{#snippet reads()}<NockReads />{/snippet}
+{#snippet reads()}
+	<NockReads />
+	{#if screen.folded}<NockPlate />{/if}
+{/snippet}
