@@ -8,8 +8,10 @@ import sys
 import tempfile
 import time
 import urllib.request
+from io import BytesIO
 from pathlib import Path
 
+from PIL import Image
 from playwright.sync_api import Page, sync_playwright
 
 HERE = Path(__file__).parent
@@ -21,14 +23,17 @@ VIEWS = {
     "weight": "/rig/1/weight",
     "assembly": "/rig/1/assembly",
     "string": "/rig/1/string",
-    "in-line": "/rig/1/in-line",
     "brace": "/rig/2/brace",
     "arrow": "/rig/1/arrow",
     "quiet": "/rig/2/quiet",
     "crawls": "/rig/1/crawls",
     "logbook": "/rig/1/keep",
-    "side-by-side": "/rig/1/beside?seq=27",
+    "side-by-side": "/rig/1/beside?seq=35",
 }
+
+
+# Four stations of one evening's work, in one picture.
+SET_UP = ("tiller", "in-line", "centre-shot", "weights")
 
 
 def shoot(page: Page, address: str, name: str, path: str) -> None:
@@ -36,6 +41,20 @@ def shoot(page: Page, address: str, name: str, path: str) -> None:
     page.goto(address + path, wait_until="networkidle")
     page.wait_for_timeout(200)
     page.screenshot(path=HERE / f"{name}.png", animations="disabled")
+
+
+def shoot_set_up(page: Page, address: str) -> None:
+    """The stations that set a bow up about its middle, two by two."""
+    shots = []
+    for station in SET_UP:
+        page.goto(f"{address}/rig/1/{station}", wait_until="networkidle")
+        page.wait_for_timeout(200)
+        shots.append(Image.open(BytesIO(page.screenshot(animations="disabled"))).convert("RGB"))
+    wide, high = shots[0].size
+    whole = Image.new("RGB", (2 * wide, 2 * high))
+    for i, shot in enumerate(shots):
+        whole.paste(shot, (i % 2 * wide, i // 2 * high))
+    whole.save(HERE / "set-up.png", optimize=True)
 
 
 def main() -> None:
@@ -62,6 +81,7 @@ def main() -> None:
             page = browser.new_page(viewport={"width": 1280, "height": 800}, **common)
             for name, path in VIEWS.items():
                 shoot(page, address, name, path)
+            shoot_set_up(page, address)
             page.goto(f"{address}/terms#limb-nock", wait_until="networkidle")
             page.locator("section[aria-label='The bow']").evaluate("e => e.scrollIntoView()")
             page.wait_for_timeout(300)
@@ -75,7 +95,11 @@ def main() -> None:
             dark = browser.new_page(
                 viewport={"width": 1280, "height": 800}, **(common | {"color_scheme": "dark"})
             )
-            shoot(dark, address, "nock-point", "/rig/1/nock-point")
+            dark.goto(f"{address}/rig/2/nock-point", wait_until="networkidle")
+            dark.get_by_role("tab", name="Reads").click()
+            dark.get_by_role("button", name="Tail high").wait_for()
+            dark.wait_for_timeout(300)
+            dark.screenshot(path=HERE / "nock-point.png", animations="disabled")
             narrow = browser.new_page(viewport={"width": 820, "height": 1180}, **common)
             narrow.goto(f"{address}/rack", wait_until="networkidle")
             narrow.get_by_role("link", name="Indoor set").click()

@@ -187,6 +187,15 @@ class TestNockPoint:
         rig = changed(RIG, {"nocking.fit": fit, "archer.release": release})
         assert words in text(Bench(rig), "nock-point")
 
+    def test_pockets_and_tiller_say_on_which_side_to_begin(self):
+        pocket = changed(RIG, {"weights.lower_pocket_g": 60.0})
+        assert "begin on the higher side" in text(Bench(pocket), "nock-point")
+        assert "begin on" not in text(
+            Bench(changed(pocket, {"weights.upper_pocket_g": 60.0})), "nock-point"
+        )
+        stiff = tried(RIG, TillerTrial(upper_mm=200, lower_mm=188))
+        assert "the lower limb is plainly the stiffer" in text(stiff, "nock-point")
+
     def test_what_a_hand_costs(self):
         assert "1.0 mm lower" in text(Bench(RIG), "nock-point")
         thumb = changed(RIG, {"archer.release": "thumb"})

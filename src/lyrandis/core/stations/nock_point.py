@@ -5,6 +5,7 @@ from __future__ import annotations
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.stations.base import Answer
+from lyrandis.core.stations.tiller import uneven
 from lyrandis.core.tune.nock_point import START_MM
 from lyrandis.core.tune.nock_reads import MOST_ARROWS, NEAR_MM, TRY_ARROWS, NockFound
 from lyrandis.core.words import word
@@ -47,7 +48,19 @@ def tell(b: Bench) -> Answer:
             low=("nock_height", found.low_mm),
             high=("nock_height", found.high_mm),
         )
-    return Answer(answer, [*_next(b), *_range(b), *_crawls(b), _false_high(b), *_fit(b), _grip(b)])
+    return Answer(
+        answer,
+        [
+            *_next(b),
+            *_range(b),
+            *_crawls(b),
+            *_pocket(b),
+            *uneven(b),
+            _false_high(b),
+            *_fit(b),
+            _grip(b),
+        ],
+    )
 
 
 def _height(label: str, height_mm: float) -> Action:
@@ -208,6 +221,21 @@ def _crawls(b: Bench) -> list[Finding]:
                 high=("small", _CRAWL_RAISES_MM[1]),
             ),
             told="model",
+        )
+    ]
+
+
+def _pocket(b: Bench) -> list[Finding]:
+    """What weight in one pocket asks of the start."""
+    held = b.rig.weights
+    if bool(held.upper_pocket_g) == bool(held.lower_pocket_g):
+        return []
+    which, way = ("lower", "higher") if held.lower_pocket_g else ("upper", "lower")
+    return [
+        fine(
+            said=say(f"Weight hangs in the {which} pocket: begin on the {way} side."),
+            why=say("Practice's word, by how much nobody can say: let the reads decide."),
+            told="practice",
         )
     ]
 

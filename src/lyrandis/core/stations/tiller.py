@@ -33,7 +33,7 @@ def note_final(b: Bench) -> Said:
 
 def tell(b: Bench) -> Answer:
     """The tiller as the bow was put together."""
-    return Answer(_answer(b), [*_state(b), *_both(b), *_uneven(b)])
+    return Answer(_answer(b), [*_state(b), *_both(b), *uneven(b)])
 
 
 def tell_final(b: Bench) -> Answer:
@@ -223,7 +223,7 @@ def _both(b: Bench) -> list[Finding]:
     ]
 
 
-def _uneven(b: Bench) -> list[Finding]:
+def uneven(b: Bench) -> list[Finding]:
     """What a tiller far off asks of the nock point."""
     told = b.tiller.told
     if told is None or told.low_mm - _LARGE_MM <= told.tiller_mm <= told.high_mm + _LARGE_MM:
