@@ -7,9 +7,9 @@ from lyrandis.core.fields import changed
 from lyrandis.core.findings import Action
 from lyrandis.core.parts import Rig
 from lyrandis.core.route import ROUTES, STATIONS, Mark, by_bow, route_of, states
+from lyrandis.core.route.tools import TOOLS
 from lyrandis.core.schedule import schedule
 from lyrandis.core.stations import TELLERS, notes, views
-from lyrandis.core.tools import TOOLS
 
 TAKEDOWN = Rig()
 ONE_PIECE = changed(

@@ -22,8 +22,8 @@ from lyrandis.core.inspection import PLACES
 from lyrandis.core.part_story import TITLES
 from lyrandis.core.parts import KIND_OF, SLOT_NAMES, Bow, Form, Rig, Slot
 from lyrandis.core.route import STATIONS, due_after
+from lyrandis.core.route.tools import TOOLS
 from lyrandis.core.terms import CONFUSIONS, TERMS, Confusion, Drawing, Term, drawings
-from lyrandis.core.tools import TOOLS
 from lyrandis.core.trials import KINDS
 from lyrandis.core.tune.quiet import CHECKS
 from lyrandis.core.units import QUANTITIES, UNITS, parse, parse_list
