@@ -13,6 +13,12 @@ CRAWLS = {
     "nock_to_tip_m": 0.76,
     "distances_m": [10, 20, 60, 80],
 }
+SHAFT = {"id": "1", "mass_gr": 400, "spine_28in": 600}
+CHRONOGRAPH = {
+    "archer": ARCHER,
+    "bow": BOW,
+    "readings": [{"mass_gr": 400, "speed_fps": [176, 178, 177]}],
+}
 
 
 def ask(client, call, body):
@@ -38,6 +44,40 @@ def test_draw_length(client):
     assert is_estimate(told["true_draw_in"])
     assert 30.3 < told["true_draw_in"]["value"] < 31
     assert told["spread_in"] == pytest.approx(0.3536, abs=1e-3)
+
+
+def test_matched_set(client):
+    shafts = [
+        SHAFT | {"id": str(i), "mass_gr": 400 + m, "spine_28in": 600 + s}
+        for i, (m, s) in enumerate([(0, 0), (9, 2), (1, 5), (8, 0), (30, 90)])
+    ]
+    told = ask(client, "matched-set", {"shafts": shafts, "count": 2})
+    assert told["ids"] == ["1", "3"]
+    assert (told["mass_range_gr"], told["spine_range"]) == (1, 2)
+    assert told["size"] == pytest.approx(1 / 5)
+    assert [one["ids"] for one in told["next_sets"]] == [["0", "2"]]
+    assert told["leftovers"] == ["4"]
+    spine_only = ask(client, "matched-set", {"shafts": shafts, "count": 2, "mass_scale_gr": 999})
+    assert spine_only["spine_range"] == 0
+
+
+def test_chronograph(client):
+    body = CHRONOGRAPH | {"masses_gr": [350, 400, 600]}
+    one = ask(client, "chronograph", body)
+    assert is_estimate(one["stored_energy_ftlb"])
+    assert one["virtual_mass_gr"]["source"] == "model"
+    assert not one["line"]
+    speeds = [s["value"] for s in one["speeds_fps"]]
+    assert speeds == sorted(speeds, reverse=True)
+    assert speeds[1] == pytest.approx(177, rel=0.01)
+    heavy = {"mass_gr": 600, "speed_fps": [150.1, 151.0, 149.6]}
+    two = ask(client, "chronograph", body | {"readings": [*body["readings"], heavy]})
+    assert two["line"]
+    assert two["virtual_mass_gr"]["source"] == "measured"
+    assert two["virtual_mass_gr"]["plus_minus"] < one["virtual_mass_gr"]["plus_minus"]
+    assert two["speeds_fps"][2]["value"] == pytest.approx(150.2, rel=0.01)
+    odd = {"mass_gr": 400, "speed_fps": [176, 178, 177, 177.5, 120]}
+    assert ask(client, "chronograph", body | {"readings": [odd]})["outliers"] == [[4]]
 
 
 def test_bow_length(client):
@@ -155,6 +195,14 @@ ABSURD = [
     ("draw-length", {"method": "guess", "readings_in": [28]}, "method", None),
     ("bow-length", {"archer": ARCHER, "taste": 7}, "taste", None),
     ("rig", RIG | {"colour": "red"}, "colour", None),
+    ("matched-set", {"shafts": [SHAFT], "count": 2}, "count", "shafts"),
+    ("matched-set", {"shafts": [SHAFT, SHAFT], "count": 1}, "shafts", None),
+    ("matched-set", {"shafts": [SHAFT | {"mass_gr": -4}], "count": 1}, "shafts.0.mass_gr", "gr"),
+    ("chronograph", CHRONOGRAPH | {"readings": []}, "readings", "entries"),
+    ("chronograph", CHRONOGRAPH | {"readings": [{"mass_gr": 350, "speed_fps": [170]},
+                                                {"mass_gr": 500, "speed_fps": [180]}]}, "readings", None),
+    ("chronograph", CHRONOGRAPH | {"archer": ARCHER | {"draw_length_in": 50}},
+     "archer.draw_length_in", "in"),
 ]  # fmt: skip
 
 

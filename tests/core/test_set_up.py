@@ -61,6 +61,8 @@ class TestTiller:
         prior, learnt = first.tiller.told, b.tiller.told
         assert learnt.per_turn_mm[0] > prior.per_turn_mm[0]
         assert learnt.per_turn_sd_mm[0] < prior.per_turn_sd_mm[0]
+        assert "On this bow a turn of the upper bolt" in text(b, "tiller")
+        assert "On this bow" not in text(first, "tiller")
         assert b.tiller.told.good or b.tiller.told.step_turns != (0.0, 0.0)
 
     def test_the_final_one_wants_the_weights_on(self):

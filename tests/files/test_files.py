@@ -300,6 +300,27 @@ def test_the_sheet_knows_what_the_trials_found():
     assert "2026-03-05" in words()
 
 
+def test_the_sheet_prints_how_the_bow_is_set_up():
+    def words(rig, *trials):
+        kept = tuple(
+            KeptTrial(i + 1, "2026-03-01T10:00:00+00:00", t, rig) for i, t in enumerate(trials)
+        )
+        pdf = rig_sheet(Bench(rig, kept, "2026-03-05T10:00:00+00:00"), {})
+        return " ".join(
+            " ".join(p.extract_text() for p in PdfReader(io.BytesIO(pdf)).pages).split()
+        )
+
+    hung = changed(Rig(), {"weights.middle_g": 120.0})
+    read = NockReadTrial(height_mm=12.5, tail="low")
+    told = words(hung, TillerTrial(upper_mm=190, lower_mm=189), read)
+    for row in ("Final tiller 1.0 mm", "120 g by the grip", "Centre shot point", "Nock by reads"):
+        assert row in told, row
+    thumb = words(changed(hung, {"route": "thumb"}))
+    assert "Final tiller" not in thumb
+    assert "120 g" not in thumb
+    assert "Nock by reads" not in thumb
+
+
 EXAMPLES = {
     "draw": DrawTrial(method="tape", readings_in=(28.0,), draw_length_in=28.0, plus_minus_in=1.0),
     "weighing": WeighingTrial(readings=((20.0, 21.0), (28.0, 38.0))),

@@ -13,6 +13,7 @@ import lyrandis
 from lyrandis.api import (
     beside,
     compute,
+    compute_arrow,
     data,
     fitting,
     jobs,
@@ -84,6 +85,7 @@ def create_app(
     modules = (
         reference,
         compute,
+        compute_arrow,
         strings,
         rigs,
         parts,

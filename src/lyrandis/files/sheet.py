@@ -112,6 +112,10 @@ def _set_up(bench: Bench, units: Units) -> list[tuple[str, str]]:
         with suppress(RefusedError):
             gap = bench.centre_shot.at.gap_mm
             rows.append(("Centre shot", f"point {_w(gap, 'small', units)} outside the string"))
+    found = bench.nock.found
+    if found is not None:
+        band = (_w(mm, "nock_height", units) for mm in (found.low_mm, found.high_mm))
+        rows.append(("Nock by reads", " to ".join(band)))
     if "weights" in stops:
         rows.append(("On the riser", latin(hung_said(bench).plain(units))))
     return rows

@@ -2,11 +2,12 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from lyrandis.core.arrow.build import Build, build
+from lyrandis.core.arrow.chronograph import Calibrated, Shots, calibrate
 from lyrandis.core.arrow.shot import (
     Floor,
     Shot,
@@ -73,6 +74,13 @@ class ArrowBench:
             self.bow.weight,
             self.archer.true_draw.plus_minus,
         )
+
+    def calibrated(self, shots: Sequence[Shots]) -> Calibrated:
+        """Stored energy and virtual mass by a chronograph, against what the model says."""
+        b = self.bow
+        weight = b.weight.value
+        virtual = virtual_mass_gr(self.rig.bow, self.string, weight)
+        return calibrate(shots, b.curve.energy_ftlb(b.draw_in), virtual, weight)
 
     @property
     def gpp(self) -> Estimate:

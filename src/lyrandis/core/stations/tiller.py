@@ -33,7 +33,7 @@ def note_final(b: Bench) -> Said:
 
 def tell(b: Bench) -> Answer:
     """The tiller as the bow was put together."""
-    return Answer(_answer(b), [*_state(b), *_both(b), *uneven(b)])
+    return Answer(_answer(b), [*_state(b), *_taught(b), *_both(b), *uneven(b)])
 
 
 def tell_final(b: Bench) -> Answer:
@@ -198,6 +198,25 @@ def _weight_pct(b: Bench, turns: float) -> float | None:
         ]
     except RefusedError:
         return None
+
+
+def _taught(b: Bench) -> list[Finding]:
+    """How far a turn goes on this bow, once one was turned."""
+    told = b.tiller.told
+    if told is None or not told.taught or told.odd:
+        return []
+    upper, lower = (abs(mm) for mm in told.per_turn_mm)
+    return [
+        fine(
+            said=say(
+                "On this bow a turn of the upper bolt moves it by {upper}, of the lower by {lower}.",
+                upper=("small", upper, told.per_turn_sd_mm[0]),
+                lower=("small", lower, told.per_turn_sd_mm[1]),
+            ),
+            why=_why(b),
+            told="measured",
+        )
+    ]
 
 
 def _both(b: Bench) -> list[Finding]:

@@ -49,6 +49,7 @@ class Tiller:
     step_turns : next turn out of the upper and of the lower bolt
     expected_mm, expected_sd_mm : what it should then read
     per_turn_mm, per_turn_sd_mm : what a turn out of the upper bolt, and of the lower, does to it
+    taught : whether a bolt was turned between two measurements
     odd : the latest is not what the turns should have done, and waits for another
     """
 
@@ -65,6 +66,7 @@ class Tiller:
     expected_sd_mm: float
     per_turn_mm: tuple[float, float]
     per_turn_sd_mm: tuple[float, float]
+    taught: bool
     surprise: bool
     odd: bool
     looks: int
@@ -118,6 +120,7 @@ def tiller(release: Release, limbs: Limbs, looks: Sequence[Measured]) -> Tiller 
         expected_sd_mm=one.expected_sd_mm,
         per_turn_mm=_pair_of(one.per_turn_mm),
         per_turn_sd_mm=_pair_of(one.per_turn_sd_mm),
+        taught=len({(m.upper_turns, m.lower_turns) for m in looks}) > 1,
         surprise=one.surprise,
         odd=one.odd,
         looks=len(looks),

@@ -1,0 +1,119 @@
+"""The chronograph: exact without noise, and its bands on fresh bows it was not built from."""
+
+import numpy as np
+import pytest
+
+from lyrandis.core.arrow.chronograph import Shots, calibrate, outlying
+from lyrandis.core.arrow.shot import speed_fps
+from lyrandis.core.errors import RefusedError
+
+W, E, K = 40.0, 36.0, 124.0  # lb, ft·lb, gr: what the model says of a bow
+BOWS = 400
+
+
+def exact(energy, virtual, *masses, n=3):
+    return [Shots(m, (float(speed_fps(energy, m, virtual)),) * n) for m in masses]
+
+
+class TestWithoutNoise:
+    def test_the_line_gives_energy_and_virtual_mass_back(self):
+        """Many shots, far apart: the prior has nothing more to say."""
+        shots = exact(33.0, 140.0, 250, 350, 500, 700, n=4000)
+        told = calibrate(shots, E, K, W)
+        assert told.stored_energy_ftlb.value == pytest.approx(33.0, rel=0.005)
+        assert told.virtual_mass_gr.value == pytest.approx(140.0, abs=4)
+        assert told.line
+
+    def test_one_weight_scales_the_energy_and_keeps_the_virtual_mass(self):
+        told = calibrate(exact(33.0, K, 400), E, K, W)
+        assert not told.line
+        assert told.virtual_mass_gr.source == "model"
+        assert told.virtual_mass_gr.value == pytest.approx(K)
+        assert told.speed_fps(400).value == pytest.approx(float(speed_fps(33.0, 400, K)), rel=0.002)
+        near, far = told.speed_fps(400), told.speed_fps(650)
+        assert near.plus_minus / near.value < far.plus_minus / far.value
+
+    def test_readings_narrow_what_the_model_said(self):
+        one = calibrate(exact(E, K, 400), E, K, W)
+        two = calibrate(exact(E, K, 350, 550), E, K, W)
+        assert two.virtual_mass_gr.plus_minus < one.virtual_mass_gr.plus_minus < 0.4 * W + 0.1
+        assert one.stored_energy_ftlb.plus_minus < 0.1 * E
+
+    @pytest.mark.parametrize("energy", [25.0, 60.0])
+    def test_a_heavier_arrow_is_never_faster(self, energy):
+        told = calibrate(exact(energy, 90.0, 300, 500), E, K, W)
+        speeds = [told.speed_fps(m).value for m in range(200, 900, 20)]
+        assert speeds == sorted(speeds, reverse=True)
+
+
+class TestNonsense:
+    def test_heavier_is_faster(self):
+        with pytest.raises(RefusedError, match="heavier arrows came out faster"):
+            calibrate([Shots(350, (170.0,)), Shots(500, (180.0,))], E, K, W)
+
+    def test_light_arrows_too_fast_for_the_heavy_ones(self):
+        with pytest.raises(RefusedError, match="more than it stores"):
+            calibrate([Shots(350, (220.0,)), Shots(500, (150.0,))], E, K, W)
+
+    def test_weights_too_near_are_no_line_and_no_nonsense(self):
+        told = calibrate([Shots(400, (180.0,)), Shots(420, (181.0,))], E, K, W)
+        assert not told.line
+
+    def test_a_shot_far_off_is_left_out_and_few_are_all_believed(self):
+        assert outlying([180, 181, 179.5, 180.4, 160]) == (4,)
+        assert outlying([180, 160, 181]) == ()
+        assert outlying([180.0] * 5) == ()
+        clean = calibrate([Shots(400, (180, 181, 179.5, 180.4))], E, K, W)
+        told = calibrate([Shots(400, (180, 181, 179.5, 180.4, 160))], E, K, W)
+        assert told.outliers == ((4,),)
+        assert told.stored_energy_ftlb.value == pytest.approx(clean.stored_energy_ftlb.value)
+
+
+def bow(rng, world):
+    """A bow's true speed over the mass, with what the model would have said of it."""
+    energy, kappa = E * np.exp(rng.normal(0, 0.09)), max(K / W + rng.normal(0, 0.4), 1.5)
+
+    def speed(mass):
+        virtual = kappa * W
+        if world == "virtual mass grows with the arrow":
+            virtual *= 1 + 0.15 * (mass / 450 - 1)
+        if world == "light arrows lose more":
+            energy_then = energy * (1 - 0.03 * max(0.0, 1 - mass / 450))
+            return float(speed_fps(energy_then, mass, virtual))
+        return float(speed_fps(energy, mass, virtual))
+
+    return speed
+
+
+@pytest.mark.parametrize(
+    ("world", "masses"),
+    [("its own", (330, 450, 600)), ("its own", (350, 450)), ("its own", (420,)),
+     ("virtual mass grows with the arrow", (330, 450, 600)), ("light arrows lose more", (330, 600)),
+     ("readers who draw by eye", (350, 520))],
+)  # fmt: skip
+def test_a_weight_not_shot_is_foretold(world, masses):
+    rng = np.random.default_rng(11)
+    off, inside = [], []
+    for _ in range(BOWS):
+        speed = bow(rng, world)
+        scatter = rng.uniform(0.005, 0.02 if world.startswith("readers") else 0.012)
+        shots = [
+            Shots(
+                m,
+                tuple(speed(m) * np.exp(rng.normal(0, 0.004)) * np.exp(rng.normal(0, scatter, 4))),
+            )
+            for m in masses
+        ]
+        try:
+            told = calibrate(shots, E, K, W)
+        except RefusedError:  # chance made nonsense of few shots: no number, no harm
+            continue
+        m = rng.uniform(300, 650)
+        then, real = told.speed_fps(m), speed(m) * np.exp(rng.normal(0, 0.004))
+        off.append(abs(then.value / real - 1))
+        inside.append(abs(then.value - real) <= 1.645 * then.plus_minus)
+    print(f"\n{world}, {len(masses)} weights: median off {np.median(off):.4f}, bands cover "
+          f"{np.mean(inside):.3f}, told {len(off)} of {BOWS}")  # fmt: skip
+    assert len(off) >= 0.97 * BOWS
+    assert np.median(off) <= 0.01
+    assert 0.84 <= np.mean(inside) <= 0.96
