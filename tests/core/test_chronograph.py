@@ -5,7 +5,12 @@ import pytest
 
 from lyrandis.core.arrow.chronograph import Shots, calibrate, outlying
 from lyrandis.core.arrow.shot import speed_fps
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.fields import changed
+from lyrandis.core.parts import Rig
+from lyrandis.core.stations import views
+from lyrandis.core.trials import ChronographTrial, KeptTrial
 
 W, E, K = 40.0, 36.0, 124.0  # lb, ft·lb, gr: what the model says of a bow
 BOWS = 400
@@ -117,3 +122,56 @@ def test_a_weight_not_shot_is_foretold(world, masses):
     assert len(off) >= 0.97 * BOWS
     assert np.median(off) <= 0.01
     assert 0.84 <= np.mean(inside) <= 0.96
+
+
+class TestOnARig:
+    RIG = changed(Rig(), {"arrow.weighed_gr": 400.0, "bow.brace_height_in": 8.5})
+
+    def bench(self, *trials, rig=None):
+        rig = rig or self.RIG
+        kept = tuple(
+            KeptTrial(i + 1, f"2026-05-01T10:{i:02}:00+00:00", t, rig) for i, t in enumerate(trials)
+        )
+        return Bench(rig, kept)
+
+    def shots(self, mass, speed):
+        return ChronographTrial(mass_gr=mass, speeds_fps=(speed - 1, speed, speed + 1))
+
+    def said(self, b):
+        (view,) = views(b, ["arrow"])
+        return " ".join(f.said.plain() for f in view.findings)
+
+    def test_everything_downstream_narrows(self):
+        model = Bench(self.RIG)
+        real = model.arrow.shot.speed_fps.value * 0.96
+        b = self.bench(self.shots(400, real), self.shots(550, real * 0.87))
+        speed = b.arrow.shot.speed_fps
+        assert speed.source == "measured"
+        assert speed.value == pytest.approx(real, rel=0.01)
+        assert speed.plus_minus < model.arrow.shot.speed_fps.plus_minus / 3
+        assert b.aim.unshot.speed_mps < model.aim.unshot.speed_mps / 3
+        assert b.arrow.shot.curve.speed_fps[0] > b.arrow.shot.curve.speed_fps[-1]
+        assert "By the chronograph" in self.said(b)
+
+    def test_a_floor_does_not_fall_because_a_bow_was_quick(self):
+        quick = self.bench(self.shots(400, 185), self.shots(550, 168))
+        assert quick.arrow.floor.floor_gpp == Bench(self.RIG).arrow.floor.floor_gpp
+
+    def test_nonsense_is_said_and_the_model_stands(self):
+        b = self.bench(self.shots(400, 160), self.shots(550, 170))
+        assert b.arrow.shot.speed_fps == Bench(self.RIG).arrow.shot.speed_fps
+        assert "heavier arrows came out faster" in self.said(b)
+
+    def test_one_weight_asks_for_another_and_a_shot_far_off_is_said(self):
+        b = self.bench(ChronographTrial(mass_gr=400, speeds_fps=(165, 166, 165.5, 166.5, 140)))
+        assert "a quarter heavier or lighter" in self.said(b)
+        assert "1 shot lay far from the others" in self.said(b)
+
+    @pytest.mark.parametrize(
+        "change", [{"bow.marked_weight_lbf": 40.0}, {"archer.draw_length_in": 29.0},
+                   {"bow.brace_height_in": 8.0}, {"string.silencers_gr": 40.0}],
+    )  # fmt: skip
+    def test_shots_made_otherwise_do_not_count(self, change):
+        b = self.bench(self.shots(400, 165))
+        assert b.arrow.calibration is not None
+        assert b.with_changes(change).arrow.calibration is None

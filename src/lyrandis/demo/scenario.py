@@ -33,6 +33,7 @@ from lyrandis.core.stops import Standing
 from lyrandis.core.trials import (
     BraceTrial,
     CentreShotTrial,
+    ChronographTrial,
     DrawTrial,
     HoldTrial,
     InLineTrial,
@@ -254,6 +255,9 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
     )
     log.keep("arrow", {"arrow.diameter_mm": 5.8}, "measured with a caliper", days=2)
     log.keep("arrow", {"arrow.weighed_gr": 338}, "weighed six, mean")
+    for mass, speed, note in ((338.0, 179.0, ""), (431.0, 162.0, "borrowed, heavier set")):
+        shot = tuple(round(float(v), 1) for v in speed + rng.normal(0, 1.4, 5))
+        log.keep("arrow", {}, trial=ChronographTrial(mass_gr=mass, speeds_fps=shot, notes=note))
     log.keep(
         "crawls",
         {

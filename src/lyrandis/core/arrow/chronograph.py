@@ -16,12 +16,12 @@ from __future__ import annotations
 
 import math
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
 from lyrandis.core.arrays import Array
-from lyrandis.core.arrow.shot import speed_fps
+from lyrandis.core.arrow.shot import Shot, ShotCurve, speed_fps
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import say
@@ -51,6 +51,7 @@ class Calibrated:
 
     stored_energy_ftlb, virtual_mass_gr : each with its ±
     scatter_share : of one shot's speed
+    shots : what it was told from
     outliers : for each arrow weight, which shots were left out
     line : whether the weights were far enough apart to speak of K
     covariance : of (ln E, K) [-, gr]
@@ -59,6 +60,7 @@ class Calibrated:
     stored_energy_ftlb: Estimate
     virtual_mass_gr: Estimate
     scatter_share: float
+    shots: tuple[Shots, ...]
     outliers: tuple[tuple[int, ...], ...]
     line: bool
     covariance: Array
@@ -70,6 +72,28 @@ class Calibrated:
         slope = np.array([0.5, -0.5 / (mass_gr + virtual)])
         share = math.hypot(math.sqrt(float(slope @ self.covariance @ slope)), ARROW_SD_SHARE)
         return Estimate(value=speed, plus_minus=share * speed, source="measured")
+
+
+def as_calibrated(modelled: Shot, known: Calibrated, mass_gr: float) -> Shot:
+    """A shot as the model has it, with energy, virtual mass and speeds by the chronograph."""
+    energy, virtual = known.stored_energy_ftlb.value, known.virtual_mass_gr.value
+    gpp = modelled.curve.gpp
+    masses = gpp * modelled.weight_at_draw_lbf.value
+    shares = masses / (masses + virtual)
+    share = mass_gr / (mass_gr + virtual)
+    speed = known.speed_fps(mass_gr)
+    return replace(
+        modelled,
+        speed_fps=speed,
+        efficiency=share,
+        stored_energy_ftlb=energy,
+        residual_energy_ftlb=energy * (1 - share),
+        virtual_mass_gr=virtual,
+        ceiling_speed_fps=float(speed_fps(energy, 0.0, virtual)),
+        arrow_energy_ftlb=energy * share,
+        momentum_lb_s=2 * energy * share / speed.value,
+        curve=ShotCurve(gpp, speed_fps(energy, masses, virtual), shares, energy * (1 - shares)),
+    )
 
 
 def outlying(speeds_fps: Sequence[float]) -> tuple[int, ...]:
@@ -127,6 +151,7 @@ def calibrate(
             source="measured" if line else "model",
         ),
         scatter_share=scatter,
+        shots=tuple(shots),
         outliers=outliers,
         line=line,
         covariance=covariance,

@@ -7,7 +7,7 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from lyrandis.core.arrow.build import Build, build
-from lyrandis.core.arrow.chronograph import Calibrated, Shots, calibrate
+from lyrandis.core.arrow.chronograph import Calibrated, Shots, as_calibrated, calibrate
 from lyrandis.core.arrow.shot import (
     Floor,
     Shot,
@@ -24,10 +24,13 @@ from lyrandis.core.arrow.window import (
 )
 from lyrandis.core.bench.archer import ArcherBench
 from lyrandis.core.bench.bow import BowBench
+from lyrandis.core.bench.true import still_true
+from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.limbs import LimbPair, limb_pair
 from lyrandis.core.measured import Recalled
 from lyrandis.core.parts import Rig, String
+from lyrandis.core.trials import KeptTrial
 
 
 @dataclass(frozen=True)
@@ -38,6 +41,7 @@ class ArrowBench:
     archer: ArcherBench
     bow: BowBench
     recalled: Mapping[str, Recalled] = field(default_factory=dict)
+    trials: tuple[KeptTrial, ...] = ()
 
     @cached_property
     def build(self) -> Build:
@@ -59,7 +63,29 @@ class ArrowBench:
         """One shot; refuses an arrow shorter than the draw."""
         r = self.rig
         refuse_short(r.archer, r.arrow)
-        return shot(r.bow, self.string, self.bow.curve, self.archer.true_draw, self.build.mass_gr)
+        modelled = shot(
+            r.bow, self.string, self.bow.curve, self.archer.true_draw, self.build.mass_gr
+        )
+        try:
+            known = self.calibration
+        except RefusedError:  # speeds that are no bow's: the station says so, the model stands
+            known = None
+        return modelled if known is None else as_calibrated(modelled, known, self.build.mass_gr)
+
+    @cached_property
+    def calibration(self) -> Calibrated | None:
+        """What the chronograph says, by readings made with the rig as it is; None without any.
+
+        Raises
+        ------
+        RefusedError : the speeds are not one bow's.
+        """
+        by_mass: dict[float, list[float]] = {}
+        for kept in still_true(self.trials, "chronograph", self.rig):
+            by_mass.setdefault(round(kept.trial.mass_gr), []).extend(kept.trial.speeds_fps)
+        if not by_mass:
+            return None
+        return self.calibrated([Shots(mass, tuple(v)) for mass, v in sorted(by_mass.items())])
 
     @cached_property
     def window(self) -> SpineWindow:

@@ -116,7 +116,7 @@ class Bench:
     @cached_property
     def arrow(self) -> ArrowBench:
         """The arrow on this bow."""
-        return ArrowBench(self.rig, self.archer, self.bow, self.recalled)
+        return ArrowBench(self.rig, self.archer, self.bow, self.recalled, self.trials)
 
     @cached_property
     def quiet(self) -> Quiet:

@@ -6,6 +6,7 @@ from dataclasses import dataclass
 from functools import cached_property
 
 from lyrandis.core.arrow.window import spine_per_mm
+from lyrandis.core.bench.true import still_true
 from lyrandis.core.parts import Rig
 from lyrandis.core.route import moved_since
 from lyrandis.core.trials import KeptTrial
@@ -17,13 +18,6 @@ from lyrandis.core.tune.tiller import Measured, Tiller, tiller
 _HUNG = {"hung": 0.0}
 
 
-def _still_true(trials: tuple[KeptTrial, ...], kind: str, rig: Rig) -> list[KeptTrial]:
-    """The trials of a kind that were made with the rig as it is."""
-    kept = [k for k in trials if k.trial.kind == kind and not k.struck]
-    kept.sort(key=lambda k: (k.day, k.at, k.seq))
-    return [k for k in kept if not moved_since(k.trial.grounds, k.rig, rig)]
-
-
 @dataclass(frozen=True)
 class TillerBench:
     """The tiller; `final` by what was measured since the weights hang as they do."""
@@ -33,7 +27,7 @@ class TillerBench:
 
     @property
     def _kept(self) -> list[KeptTrial]:
-        return _still_true(self.trials, "tiller", self.rig)
+        return still_true(self.trials, "tiller", self.rig)
 
     @cached_property
     def told(self) -> Tiller | None:
@@ -81,7 +75,7 @@ class CentreShotBench:
     @cached_property
     def gaps_mm(self) -> list[float]:
         """What looks at the point, as the rig stands, showed."""
-        return [k.trial.gap_mm for k in _still_true(self.trials, "centre_shot", self.rig)]
+        return [k.trial.gap_mm for k in still_true(self.trials, "centre_shot", self.rig)]
 
     @cached_property
     def seen(self) -> tuple[float, float] | None:
@@ -111,7 +105,7 @@ class NockBench:
         """The reads made with the rig as it is, but for the height."""
         return [
             NockRead(k.trial.height_mm, k.trial.tail, k.trial.arrows, k.trial.distance_m)
-            for k in _still_true(self.trials, "nock_read", self.rig)
+            for k in still_true(self.trials, "nock_read", self.rig)
         ]
 
     @cached_property

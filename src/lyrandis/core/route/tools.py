@@ -64,6 +64,7 @@ TOOLS: dict[StationId, tuple[Tool, ...]] = {
     ),
     "arrow": (
         Tool("grain scale", "a kitchen scale with ten arrows on it"),
+        Tool("chronograph, a club's will do", "the model, good to a twentieth"),
         Tool("spine jig", "two nails, a weight of 1.94 lb and a rule"),
     ),
     "quiet": (

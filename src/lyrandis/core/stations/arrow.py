@@ -12,6 +12,7 @@ from lyrandis.core.findings import Action, Finding, Grounds, Said, fine, joined,
 from lyrandis.core.stations.base import Answer
 from lyrandis.core.stations.draw import short_of_the_draw
 from lyrandis.core.stations.recalling import recall
+from lyrandis.core.stations.speed import chronographed
 
 _MOST_POINT_GR = 590.0  # heavier points are not made
 _MOST_SHAFT_GPI = 20.0  # nor heavier shafts
@@ -50,6 +51,7 @@ def tell(b: Bench) -> Answer:
             floor(b),
             *short_of_the_draw(b),
             *recall(b, "arrow.weighed_gr"),
+            *chronographed(b),
             spine(b),
             *both(b),
             _balance(b),

@@ -10,6 +10,7 @@ from lyrandis.core.trials.arrow_weighing import ArrowWeighingTrial
 from lyrandis.core.trials.base import KeptTrial, TrialBase, standing
 from lyrandis.core.trials.brace import BraceTrial, Level
 from lyrandis.core.trials.centre_shot import CentreShotTrial
+from lyrandis.core.trials.chronograph import ChronographTrial
 from lyrandis.core.trials.coach import CoachTrial
 from lyrandis.core.trials.draw import DrawTrial
 from lyrandis.core.trials.hold import HoldTrial
@@ -46,13 +47,14 @@ Trial = Annotated[
     | InLineTrial
     | TillerTrial
     | CentreShotTrial
-    | NockReadTrial,
+    | NockReadTrial
+    | ChronographTrial,
     Field(discriminator="kind"),
 ]
 TrialKind = Literal[
     "draw", "weighing", "hold", "inspection", "brace", "settling", "quiet", "arrow_weighing",
     "string_weighing", "release", "coach", "in_line", "tiller", "centre_shot",
-    "nock_read",
+    "nock_read", "chronograph",
 ]  # fmt: skip
 KINDS: dict[str, type[TrialBase]] = {
     kind.model_fields["kind"].default: kind for kind in get_args(get_args(Trial)[0])
@@ -65,6 +67,7 @@ __all__ = [
     "ArrowWeighingTrial",
     "BraceTrial",
     "CentreShotTrial",
+    "ChronographTrial",
     "CoachTrial",
     "DrawTrial",
     "HoldTrial",

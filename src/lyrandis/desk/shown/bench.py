@@ -38,7 +38,7 @@ from lyrandis.core.tune.quiet import Quiet
 from lyrandis.core.tune.tiller import Tiller
 from lyrandis.desk.shown.aim import CrawlsView, crawls_view
 from lyrandis.desk.shown.archer import PlanView, plan_view
-from lyrandis.desk.shown.arrow import ShotView, shot_view
+from lyrandis.desk.shown.arrow import ChronographView, ShotView, chronograph_view, shot_view
 from lyrandis.desk.shown.bow import (
     BowLengthView,
     ForceDrawView,
@@ -113,6 +113,7 @@ class BenchView(BaseModel):
     nock_reads: list[NockRead] | None = None
     nock_found: NockFound | None = None
     shot: ShotView | None = None
+    chronograph: ChronographView | None = None
     arrow: Build | None = None
     window: SpineWindow | None = None
     quiet: Quiet | None = None
@@ -140,6 +141,7 @@ _PARTS: dict[str, Callable[[Bench], Any]] = {
     "nock_reads": lambda b: b.nock.reads,
     "nock_found": lambda b: b.nock.found,
     "shot": shot_view,
+    "chronograph": chronograph_view,
     "arrow": lambda b: b.arrow.build,
     "window": lambda b: b.arrow.window,
     "quiet": lambda b: b.quiet,
@@ -158,7 +160,7 @@ _SHOWS: dict[StationId, tuple[str, ...]] = {
     "final-tiller": ("force_draw", "tiller"),
     "brace": ("force_draw", "brace", "listening", "turns_seen"),
     "nock-point": ("nock", "nock_reads", "nock_found", "brace"),
-    "arrow": ("shot", "arrow", "window"),
+    "arrow": ("shot", "chronograph", "arrow", "window"),
     "quiet": ("quiet",),
     "crawls": ("crawls",),
 }

@@ -104,6 +104,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/chronograph": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compute Chronograph
+         * @description Stored energy and virtual mass from chronograph readings, and other weights' speeds.
+         */
+        post: operations["compute_chronograph_api_compute_chronograph_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/crawls": {
         parameters: {
             query?: never;
@@ -158,6 +178,26 @@ export interface paths {
          * @description The force–draw curve, energy, string angle, stack onset, and the bow's outlines.
          */
         post: operations["compute_force_draw_api_compute_force_draw_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/matched-set": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compute Matched Set
+         * @description The tightest n of N shafts by weight and spine, exactly.
+         */
+        post: operations["compute_matched_set_api_compute_matched_set_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -2176,6 +2216,7 @@ export interface components {
             bow_length: components["schemas"]["BowLengthView"] | null;
             brace: components["schemas"]["BraceView"] | null;
             centre_shot: components["schemas"]["CentreShot"] | null;
+            chronograph: components["schemas"]["ChronographView"] | null;
             crawls: components["schemas"]["CrawlsView"] | null;
             draw_lines: components["schemas"]["DrawLines"];
             draws: components["schemas"]["DrawHistory"] | null;
@@ -3294,6 +3335,122 @@ export interface components {
             title: string;
             /** Why */
             why: string;
+        };
+        /**
+         * ChronographIn
+         * @description The bow and who draws it, speeds by arrow weight, and weights to foretell.
+         */
+        ChronographIn: {
+            archer: components["schemas"]["Archer-Input"];
+            bow: components["schemas"]["Bow-Input"];
+            /**
+             * Masses Gr
+             * @default []
+             */
+            masses_gr: number[];
+            /** Readings */
+            readings: components["schemas"]["ReadingIn"][];
+            /**
+             * @default {
+             *       "build": "unknown",
+             *       "material": "polyester",
+             *       "silencer_position": 0.7,
+             *       "silencers_gr": 0,
+             *       "strands": 14
+             *     }
+             */
+            string: components["schemas"]["String-Input"];
+        };
+        /**
+         * ChronographOut
+         * @description What the speeds say of the bow; `line` is false where they say nothing of its virtual mass.
+         *
+         *     outliers : by reading, the shots that were left out
+         *     scatter_pct : of one shot's speed
+         */
+        ChronographOut: {
+            /** Line */
+            line: boolean;
+            /** Outliers */
+            outliers: number[][];
+            /** Scatter Pct */
+            scatter_pct: number;
+            /** Speeds Fps */
+            speeds_fps: components["schemas"]["Estimate"][];
+            stored_energy_ftlb: components["schemas"]["Estimate"];
+            virtual_mass_gr: components["schemas"]["Estimate"];
+        };
+        /**
+         * ChronographTrial
+         * @description Speeds of some shots with arrows of one weight.
+         */
+        "ChronographTrial-Input": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chronograph";
+            /**
+             * Arrow weighed
+             * @description The finished arrow that was shot, on a grain scale.
+             */
+            mass_gr: number;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Speeds */
+            speeds_fps: number[];
+        };
+        /**
+         * ChronographTrial
+         * @description Speeds of some shots with arrows of one weight.
+         */
+        "ChronographTrial-Output": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "chronograph";
+            /**
+             * Arrow weighed
+             * @description The finished arrow that was shot, on a grain scale.
+             */
+            mass_gr: number;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Speeds */
+            speeds_fps: number[];
+        };
+        /**
+         * ChronographView
+         * @description What the chronograph says: its shots, and speeds by arrow weight with their ±.
+         */
+        ChronographView: {
+            /** Line */
+            line: boolean;
+            /** Mass Gr */
+            mass_gr: number[];
+            /** Sd Fps */
+            sd_fps: number[];
+            /** Seen */
+            seen: components["schemas"]["SpeedsSeen"][];
+            /** Speed Fps */
+            speed_fps: number[];
         };
         /**
          * CoachTrial
@@ -4450,7 +4607,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"]) | null;
+            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"]) | null;
             /**
              * Why
              * @default
@@ -4888,6 +5045,44 @@ export interface components {
             stale: boolean;
             /** Wide Groups */
             wide_groups: number[];
+        };
+        /**
+         * MatchedSetIn
+         * @description Shafts, how many are wanted, and what range of weight and of spine costs alike.
+         */
+        MatchedSetIn: {
+            /** Count */
+            count: number;
+            /**
+             * Mass Scale Gr
+             * @default 5
+             */
+            mass_scale_gr: number;
+            /** Shafts */
+            shafts: components["schemas"]["ShaftIn"][];
+            /**
+             * Spine Scale
+             * @default 12
+             */
+            spine_scale: number;
+        };
+        /**
+         * MatchedSetOut
+         * @description The tightest set, the next ones made of what it leaves, and the leftovers.
+         */
+        MatchedSetOut: {
+            /** Ids */
+            ids: string[];
+            /** Leftovers */
+            leftovers: string[];
+            /** Mass Range Gr */
+            mass_range_gr: number;
+            /** Next Sets */
+            next_sets: components["schemas"]["SetOut"][];
+            /** Size */
+            size: number;
+            /** Spine Range */
+            spine_range: number;
         };
         /**
          * MeasuredBy
@@ -5943,6 +6138,16 @@ export interface components {
             rig_id: number;
         };
         /**
+         * ReadingIn
+         * @description Speeds of arrows of one mass.
+         */
+        ReadingIn: {
+            /** Mass Gr */
+            mass_gr: number;
+            /** Speed Fps */
+            speed_fps: number[];
+        };
+        /**
          * Readings
          * @description Pairs of draw [in, trade standard] and force [lb].
          */
@@ -6422,7 +6627,7 @@ export interface components {
             /** Archived */
             archived: boolean;
             /** Earlier */
-            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read")[];
+            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph")[];
             /** Id */
             id: number;
             /** Measured */
@@ -6758,6 +6963,20 @@ export interface components {
             seq: number;
         };
         /**
+         * SetOut
+         * @description Shafts that go together, how far they differ, and their size: 1 just fills the scales.
+         */
+        SetOut: {
+            /** Ids */
+            ids: string[];
+            /** Mass Range Gr */
+            mass_range_gr: number;
+            /** Size */
+            size: number;
+            /** Spine Range */
+            spine_range: number;
+        };
+        /**
          * SettlingIn
          * @description A new string on a bow and its brace heights so far.
          */
@@ -6941,6 +7160,18 @@ export interface components {
             state: "whole" | "put_by" | "broken" | "lost";
             /** Spine read */
             static_spine: number | null;
+        };
+        /**
+         * ShaftIn
+         * @description A shaft as it was measured.
+         */
+        ShaftIn: {
+            /** Id */
+            id: string;
+            /** Mass Gr */
+            mass_gr: number;
+            /** Spine 28In */
+            spine_28in: number;
         };
         /**
          * Shape
@@ -7177,6 +7408,18 @@ export interface components {
             tone_hz: number | null;
             /** Usable */
             usable: boolean;
+        };
+        /**
+         * SpeedsSeen
+         * @description Arrows of one weight over the chronograph, and which of their shots were left out.
+         */
+        SpeedsSeen: {
+            /** Left Out */
+            left_out: number[];
+            /** Mass Gr */
+            mass_gr: number;
+            /** Speeds Fps */
+            speeds_fps: number[];
         };
         /**
          * SpineWindow
@@ -7864,6 +8107,7 @@ export interface components {
          *     step_turns : next turn out of the upper and of the lower bolt
          *     expected_mm, expected_sd_mm : what it should then read
          *     per_turn_mm, per_turn_sd_mm : what a turn out of the upper bolt, and of the lower, does to it
+         *     taught : whether a bolt was turned between two measurements
          *     odd : the latest is not what the turns should have done, and waits for another
          */
         Tiller: {
@@ -7904,6 +8148,8 @@ export interface components {
             ];
             /** Surprise */
             surprise: boolean;
+            /** Taught */
+            taught: boolean;
             /** Tiller Mm */
             tiller_mm: number;
             /** Upper Mm */
@@ -8042,7 +8288,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"];
+            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"];
         };
         /**
          * TurnsSeen
@@ -9039,6 +9285,131 @@ export interface operations {
             };
         };
     };
+    compute_chronograph_api_compute_chronograph_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ChronographIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChronographOut"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     compute_crawls_api_compute_crawls_post: {
         parameters: {
             query?: never;
@@ -9309,6 +9680,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ForceDrawView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    compute_matched_set_api_compute_matched_set_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["MatchedSetIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["MatchedSetOut"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
@@ -16683,7 +17179,7 @@ export interface operations {
     trials_api_rigs__id__trials_get: {
         parameters: {
             query: {
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph";
                 after?: number | null;
                 most?: number;
             };
@@ -16815,7 +17311,7 @@ export interface operations {
             path: {
                 /** @description Number of a rig. */
                 id: number;
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph";
             };
             cookie?: never;
         };

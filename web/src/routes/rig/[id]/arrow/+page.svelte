@@ -2,6 +2,7 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
 	import SelectField from '$lib/controls/SelectField.svelte';
+	import Lazy from '$lib/frame/Lazy.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import ArrowPlate from '$lib/plates/ArrowPlate.svelte';
 
@@ -9,7 +10,13 @@
 	const parts = $derived(bench().bench.arrow?.parts_gr);
 </script>
 
-<Station id="arrow" leaves={[{ id: 'another', title: 'Another set', body: another }]}>
+<Station
+	id="arrow"
+	leaves={[
+		{ id: 'chronograph', title: 'Chronograph', body: chronograph, trial: true },
+		{ id: 'another', title: 'Another set', body: another }
+	]}
+>
 	{#snippet plate()}<ArrowPlate />{/snippet}
 	{#snippet controls()}
 		<MeasureField path="arrow.shaft_length_in" low={26} high={34} />
@@ -27,6 +34,7 @@
 	{/snippet}
 </Station>
 
+{#snippet chronograph()}<Lazy of={() => import('$lib/controls/Chronograph.svelte')} />{/snippet}
 {#snippet another()}
 	{#await import('$lib/rack/PutOn.svelte') then { default: PutOn }}<PutOn
 			slots={['arrows']}
