@@ -100,21 +100,33 @@ def test_string_and_silencers_add_virtual_mass():
         ({"length_in": 58, "tips": "short"}, False, 11),
         ({"length_in": 54, "tips": "long"}, False, 11.5),
         ({"length_in": 54, "tips": "heavy"}, False, 13),
-        ({"length_in": 68, "tips": "working"}, False, 11),
+        ({"length_in": 68, "tips": "working"}, False, 9),  # a recurve's size is left out
+        ({"form": "longbow", "length_in": 68}, False, 11),
+        ({"length_in": 68, "tips": "short"}, False, 12),
         ({"length_in": 54, "tips": "long", "limb_material": "natural"}, False, 9.2),
-        ({"length_in": 68, "limb_material": "solid_glass"}, True, 7.92),
+        ({"form": "hybrid", "length_in": 66, "limb_material": "solid_glass"}, True, 7.92),
     ],
 )
 def test_floor_by_form(more, stacks, floor):
     assert form_floor_gpp(Bow(**more), stacks) == pytest.approx(floor)
 
 
+@pytest.mark.parametrize(("term", "floor"), [("usual", 9), ("always", 11), ("never", 9)])
+def test_the_size_term_is_the_archers_to_choose(term, floor):
+    assert form_floor_gpp(Bow(), False, term) == pytest.approx(floor)
+    longbow = Bow(form="longbow", length_in=68)
+    assert form_floor_gpp(longbow, False, term) == pytest.approx(9 if term == "never" else 11)
+    told = arrow_floor(Bow(), 9.5, False, True, size_term=term)
+    assert told.form_gpp == pytest.approx(floor)
+    assert told.floor_gpp == pytest.approx(7.75)  # of working tips the energy decides
+
+
 class TestVerdict:
-    recurve = Bow()  # energy floor 7.75, form floor 11
+    recurve = Bow()  # energy floor 7.75, form floor 9
 
     @pytest.mark.parametrize(
         ("gpp", "stiff", "verdict"),
-        [(7.0, True, "below"), (7.4, True, "tolerated"), (7.4, False, "below"), (9, True, "mind"),
+        [(7.0, True, "below"), (7.4, True, "tolerated"), (7.4, False, "below"), (8.9, True, "mind"),
          (11.2, True, "fine")],
     )  # fmt: skip
     def test_working_tips_follow_the_energy(self, gpp, stiff, verdict):

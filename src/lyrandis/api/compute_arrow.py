@@ -26,7 +26,7 @@ from lyrandis.core.parts import Archer, Bow, Rig, String
 router = APIRouter(
     prefix="/api/compute", tags=["compute"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
 )
-Mass = Annotated[float, Field(ge=50, le=2000, allow_inf_nan=False)]
+Mass = Annotated[float, Field(ge=50, le=2500, allow_inf_nan=False)]
 Speed = Annotated[float, Field(ge=30, le=450, allow_inf_nan=False)]
 
 

@@ -15,7 +15,7 @@ import numpy as np
 from lyrandis.core.arrays import Array
 from lyrandis.core.bow.curve import ForceDraw
 from lyrandis.core.estimate import Estimate, Source
-from lyrandis.core.parts import Bow, String
+from lyrandis.core.parts import Bow, SizeTerm, String
 from lyrandis.core.string.measures import usual_mass_gr
 from lyrandis.core.units import J_PER_FTLB, KG_PER_GRAIN, M_PER_FT
 
@@ -132,23 +132,46 @@ STRUNG_SHORTER_IN = 4.5
 _SIZES_IN, _SIZE_GPP = (52.0, 58.0), (0.0, 1.0, 2.0)
 
 
-def form_floor_gpp(bow: Bow, stacks: bool) -> float:
+def size_counts(bow: Bow, term: SizeTerm = "usual") -> bool:
+    """Whether the size term of the second school is asked of a bow.
+
+    Usually not of recurves with working tips: their weight is in the riser, not in what moves, and
+    an ordinary field recurve would be told 11. Own choice.
+    """
+    if term != "usual":
+        return term == "always"
+    return not (bow.form == "recurve" and bow.tips == "working")
+
+
+def form_floor_gpp(bow: Bow, stacks: bool, term: SizeTerm = "usual") -> float:
     """The floor by form and size [gr/lb]: the second school (docs/mechanics A3).
 
-    >>> form_floor_gpp(Bow(length_in=60), stacks=False)  # 9, working tips, strung 55.5 in
+    Parameters
+    ----------
+    stacks : whether it stacks before the archer's draw
+    term : whether size counts
+
+    >>> form_floor_gpp(Bow(form="longbow", length_in=60), stacks=False)  # 9, strung 55.5 in
     10.0
+    >>> form_floor_gpp(Bow(length_in=68), stacks=False)  # a recurve's size is left out
+    9.0
     """
     strung = bow.length_in - STRUNG_SHORTER_IN
     short, middling = _SIZES_IN
     size = _SIZE_GPP[0 if strung < short else 1 if strung <= middling else 2]
-    floor = _FORM_GPP + _TIP_GPP[bow.tips] + size
+    floor = _FORM_GPP + _TIP_GPP[bow.tips] + (size if size_counts(bow, term) else 0.0)
     if bow.limb_material in ("solid_glass", "natural"):
         floor *= _SOLID_SHARE
     return floor * (_STACK_SHARE if stacks else 1)
 
 
 def arrow_floor(
-    bow: Bow, gpp: float, stacks: bool, stiff_enough: bool, virtual_gpp: float | None = None
+    bow: Bow,
+    gpp: float,
+    stacks: bool,
+    stiff_enough: bool,
+    virtual_gpp: float | None = None,
+    size_term: SizeTerm = "usual",
 ) -> Floor:
     """Judge grains per pound against the floors.
 
@@ -161,9 +184,10 @@ def arrow_floor(
     stacks : whether the bow stacks before that draw
     stiff_enough : whether the shaft is stiff enough for half a grain of tolerance
     virtual_gpp : what moves besides the arrow [gr/lb], string and silencers with it; κ if None
+    size_term : whether the second school's size term counts
     """
     energy = FLOOR_PER_KAPPA * (kappa_gpp(bow) if virtual_gpp is None else virtual_gpp)
-    form = form_floor_gpp(bow, stacks)
+    form = form_floor_gpp(bow, stacks, size_term)
     own = energy if bow.tips == "working" else max(energy, form)
     floor = own if bow.maker_min_gpp is None else bow.maker_min_gpp
     if gpp >= floor:

@@ -132,6 +132,7 @@ class ArrowBench:
             self.bow.stacks,
             self.stiff_enough,
             virtual_mass_gr(r.bow, self.string, weight.value) / weight.value,
+            r.size_term,
         )
 
     @cached_property

@@ -45,6 +45,7 @@ from lyrandis.core.parts.rig import (
     Nocking,
     Rig,
     SchoolNumbers,
+    SizeTerm,
     Use,
     Weights,
 )
@@ -93,6 +94,7 @@ __all__ = [
     "ShaftMaterial",
     "Short",
     "SidePlate",
+    "SizeTerm",
     "Slot",
     "StepUp",
     "String",

@@ -13,6 +13,7 @@ from lyrandis.core.parts.bow import Bow, Limbs
 from lyrandis.core.parts.on import On
 from lyrandis.core.parts.string import String
 
+SizeTerm = Literal["usual", "always", "never"]
 RouteChoice = Literal["by_bow", "shelf", "takedown", "thumb"]
 NockSchool = Literal["square", "by_eye"]
 NockFit = Literal["not_tried", "snug", "loose", "tight"]
@@ -129,6 +130,12 @@ class Rig(Frozen):
         40,
         "Nock point height",
         "From square at the rest to the underside of the arrow nock.",
+    )
+    size_term: SizeTerm = choice(
+        "usual",
+        "Size in the floor",
+        "Whether the school by form asks more grains of a longer bow. Usually not of a recurve "
+        "with working tips.",
     )
     nocking: Nocking = Nocking()
     aim: Aim = Aim()

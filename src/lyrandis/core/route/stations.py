@@ -130,6 +130,7 @@ _ALL: tuple[Station, ...] = (
             "arrow.fletching_count",
             "arrow.weighed_gr",
             "bow.maker_min_gpp",
+            "size_term",
         ),
     ),
     Station("quiet", "Quiet", "What still makes noise?", ()),

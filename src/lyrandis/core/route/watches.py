@@ -193,6 +193,7 @@ NO_CONSEQUENCE: dict[str, str] = {
     "name": "a name",
     "notes": "only a note",
     "route": "which stations are walked: nothing measured rests on it",
+    "size_term": _OWN_RULE,
     "nocking.school": "how the nock point is found: its height is watched",
     "limbs.tiller_wanted_mm": "a wish: judged anew each time",
     "taste": "a taste: only ranks what could be had",

@@ -6,6 +6,7 @@ import math
 
 import numpy as np
 
+from lyrandis.core.arrow.shot import size_counts
 from lyrandis.core.arrow.window import FIT_DIAMETER_MM, stiff_enough_spine
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Grounds, Said, fine, joined, mind, say, stop
@@ -69,7 +70,9 @@ def floor(b: Bench) -> Finding:
     maker = f.maker_gpp is not None
     why = say(
         "What the arrow does not take stays in the bow: {residue} of {stored} each shot. By energy "
-        "the floor is {energy} (at most two sevenths left behind), by form and size {form}"
+        "the floor is {energy} (at most two sevenths left behind), by form "
+        + ("and size " if size_counts(b.rig.bow, b.rig.size_term) else "(size left out) ")
+        + "{form}"
         + (
             ". The maker's stated minimum wins: below it the warranty is gone."
             if maker

@@ -6353,6 +6353,13 @@ export interface components {
              */
             schools: components["schemas"]["SchoolNumbers-Input"];
             /**
+             * Size in the floor
+             * @description Whether the school by form asks more grains of a longer bow. Usually not of a recurve with working tips.
+             * @default usual
+             * @enum {string}
+             */
+            size_term: "usual" | "always" | "never";
+            /**
              * @default {
              *       "starts": "",
              *       "step_lbf": 2,
@@ -6540,6 +6547,13 @@ export interface components {
              *     }
              */
             schools: components["schemas"]["SchoolNumbers-Output"];
+            /**
+             * Size in the floor
+             * @description Whether the school by form asks more grains of a longer bow. Usually not of a recurve with working tips.
+             * @default usual
+             * @enum {string}
+             */
+            size_term: "usual" | "always" | "never";
             /**
              * @default {
              *       "starts": "",

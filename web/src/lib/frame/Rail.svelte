@@ -13,8 +13,6 @@
 	const rig = $derived(bench().bench.rig);
 	const base = $derived(`/rig/${bench().id}`);
 	const here = $derived(page.url.pathname.split('/').pop());
-	/** More stops than this do not stand on a laptop's height with a line of notes each. */
-	const MANY = 11;
 	const words = { open: 'open', provisional: 'provisional', settled: 'settled', due: 'recheck' };
 	const stations = $derived(bench().route);
 	const at = $derived(stations.findIndex((s) => s.id === here));
@@ -95,7 +93,7 @@
 		</div>
 	{:else}
 		<div id="route">
-			<ol class:long={stations.length > MANY}>
+			<ol>
 				{#each stations as station (station.id)}
 					{@const state = bench().state(station.id)}
 					{@const view = bench().bench.notes.find((s) => s.station === station.id)}
@@ -279,34 +277,30 @@
 		text-decoration: underline;
 		text-underline-offset: 3px;
 	}
-	/* A laptop's height still holds the whole route. */
-	@media (min-width: 901px) and (max-height: 860px) {
+	/* A laptop's height still holds the whole route: notes beside the names, but for what is due. */
+	@media (min-width: 901px) and (max-height: 1000px) {
 		ol {
 			margin: 0.5rem 0 0.4rem;
 		}
 		li a {
 			padding: 0.14rem 0.5rem 0.14rem 0;
 		}
-		/* A long route: its notes beside the names, but for what is due. */
-		.long li:not(.due) a {
+		li:not(.due) a {
 			grid-template-columns: 16px auto minmax(0, 1fr);
 			column-gap: 0.5rem;
 			min-height: 27px;
 		}
-		.long li:not(.due) .name {
+		li:not(.due) .name {
 			white-space: nowrap;
 			margin-left: 0.25rem;
 		}
-		.long li:not(.due) .note {
+		li:not(.due) .note {
 			grid-column: 3;
 			text-align: right;
 		}
 		li:not(:last-child)::before {
-			top: 1.5rem;
-			bottom: -0.35rem;
-		}
-		.long li:not(:last-child)::before {
 			top: 1.35rem;
+			bottom: -0.35rem;
 		}
 		.foot {
 			padding-top: 0.35rem;

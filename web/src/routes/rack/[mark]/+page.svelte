@@ -15,6 +15,7 @@
 	import PartFields from '$lib/rack/PartFields.svelte';
 	import PartShape from '$lib/rack/PartShape.svelte';
 	import PartState from '$lib/rack/PartState.svelte';
+	import MatchedSet from '$lib/rack/MatchedSet.svelte';
 	import ShaftTable from '$lib/rack/ShaftTable.svelte';
 
 	type View = Schemas['PartView'];
@@ -152,6 +153,7 @@
 					shafts={(body.shafts as Schemas['Shaft-Output'][] | undefined) ?? []}
 					onset={(shafts) => set('of.shafts', shafts)}
 				/>
+				<MatchedSet shafts={(body.shafts as Schemas['Shaft-Output'][] | undefined) ?? []} />
 			{/if}
 			<label class="notes"
 				>Notes <input

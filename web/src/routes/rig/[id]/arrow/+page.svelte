@@ -30,6 +30,7 @@
 		<MeasureField path="arrow.fletching_count" label="Feathers" slider={false} />
 		<MeasureField path="arrow.diameter_mm" slider={false} />
 		<SelectField path="arrow.material" />
+		<SelectField path="size_term" />
 		<MeasureField path="bow.maker_min_gpp" label="Maker's least gr/lb" slider={false} />
 	{/snippet}
 </Station>

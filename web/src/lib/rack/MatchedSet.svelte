@@ -1,0 +1,130 @@
+<script lang="ts">
+	import { api, told, type Schemas } from '$lib/api/client';
+	import { latest } from '$lib/bench/latest';
+	import { reference } from '$lib/bench/reference.svelte';
+
+	/** The tightest few of the whole, measured shafts, by weight and by spine; then the next few. */
+	type Shaft = Schemas['Shaft-Output'];
+	type Sets = Schemas['MatchedSetOut'];
+	let { shafts }: { shafts: Shaft[] } = $props();
+
+	const LEAST = 2;
+	const USUAL = 6;
+	const fit = $derived(
+		shafts.filter((s) => s.state === 'whole' && s.mass_gr != null && s.static_spine != null)
+	);
+	let count = $state('');
+	/** What range of weight [gr] and of spine is borne alike, until it is said. */
+	const BORNE = { mass: 5, spine: 12 };
+	let within = $state('');
+	let spine = $state('');
+	let sets = $state.raw<Sets | null>(null);
+	let problem = $state('');
+
+	const ask = latest<void>(async () => {
+		if (fit.length < LEAST) {
+			sets = null;
+			return;
+		}
+		problem = '';
+		try {
+			const typed = async (text: string, quantity: string) =>
+				text.trim() ? await reference.read(text, quantity) : undefined;
+			const many = (await typed(count, 'count')) ?? Math.min(USUAL, fit.length);
+			const body = {
+				shafts: fit.map((s) => ({
+					id: String(s.number),
+					mass_gr: s.mass_gr!,
+					spine_28in: s.static_spine!
+				})),
+				count: Math.round(many),
+				mass_scale_gr: (await typed(within, 'mass')) ?? BORNE.mass,
+				spine_scale: (await typed(spine, 'spine')) ?? BORNE.spine
+			};
+			sets = await told(api.POST('/api/compute/matched-set', { body }));
+		} catch (error) {
+			sets = null;
+			problem = (error as Error).message;
+		}
+	});
+	$effect(() => {
+		void [fit, count, within, spine];
+		ask();
+	});
+	const apart = (one: { mass_range_gr: number; spine_range: number }): string =>
+		`${reference.text(one.mass_range_gr, 'mass')} and ${reference.text(one.spine_range, 'spine')} of spine apart`;
+</script>
+
+<h3>What goes together</h3>
+{#if fit.length < LEAST}
+	<p class="quiet">
+		Weigh and spine some shafts: the tightest few of them are then named here, exactly.
+	</p>
+{:else}
+	<div class="readings">
+		<div class="line">
+			<label
+				>the tightest <input
+					class="line-input few"
+					bind:value={count}
+					placeholder={String(Math.min(USUAL, fit.length))}
+					inputmode="numeric"
+					aria-label="How many shafts go together"
+				/>
+				of {fit.length}</label
+			>
+			<label
+				>within <input
+					class="line-input few"
+					bind:value={within}
+					placeholder={reference.text(BORNE.mass, 'mass', false)}
+					aria-label="Weight that may differ"
+				/>
+				{reference.unit('mass').label}</label
+			>
+			<label
+				>and <input
+					class="line-input few"
+					bind:value={spine}
+					placeholder={reference.text(BORNE.spine, 'spine', false)}
+					aria-label="Spine that may differ"
+				/> of spine</label
+			>
+		</div>
+	</div>
+	<div aria-live="polite">
+		{#if problem}
+			<p class="wrong">{problem}</p>
+		{:else if sets}
+			<p>
+				<strong>Shoot {sets.ids.join(', ')}</strong>: {apart(sets)}{sets.size > 1
+					? ', more than you would bear'
+					: ', within both'}.
+			</p>
+			{#each sets.next_sets as next (next.ids.join())}
+				<p>Next: {next.ids.join(', ')}, {apart(next)}.</p>
+			{/each}
+			{#if sets.leftovers.length}
+				<p class="quiet">For practice: {sets.leftovers.join(', ')}.</p>
+			{/if}
+		{/if}
+	</div>
+{/if}
+
+<style>
+	h3 {
+		margin-top: 1.2rem;
+	}
+	label {
+		display: inline-flex;
+		gap: 0.4rem;
+		align-items: baseline;
+		color: var(--quiet);
+	}
+	.few {
+		width: 3rem;
+	}
+	p {
+		margin: 0.3rem 0;
+	}
+</style>
