@@ -54,7 +54,7 @@ def test_a_rig_that_cannot_be_read_hides_no_other_and_is_taken_back(page, demo, 
     expect(page.get_by_role("listitem")).to_have_count(3)
     shut = page.get_by_role("listitem").nth(1)
     expect(shut).to_contain_text("Cannot be read here")
-    expect(shut).to_contain_text("entry 12: “bow.colour” is not a setting")
+    expect(shut).to_contain_text(re.compile("entry \\d+: “bow.colour” is not a setting"))
     with page.expect_download() as got:
         shut.get_by_role("link", name="File").click()
     assert json.loads(got.value.path().read_text())["format"] == "lyrandis-rig"

@@ -70,6 +70,7 @@ def test_from_an_empty_database_to_a_printed_sheet_by_keyboard(page, empty):
     page.keyboard.press("k")
     expect(page.get_by_role("button", name="Keep this")).to_be_hidden()
     page.keyboard.press("t")
+    expect(page.get_by_role("button", name="Level")).to_be_focused()
     page.keyboard.press("5")  # tails level
     expect(page.get_by_role("list", name="Trials").get_by_role("listitem")).to_have_count(1)
     expect(page.get_by_text("the reads put the height", exact=False)).to_be_visible()
