@@ -28,7 +28,7 @@ VIEWS = {
     "quiet": "/rig/2/quiet",
     "crawls": "/rig/1/crawls",
     "logbook": "/rig/1/keep",
-    "side-by-side": "/rig/1/beside?seq=37",
+    "side-by-side": "/rig/1/beside?seq=38",
 }
 
 

@@ -125,7 +125,9 @@ def test_a_weight_not_shot_is_foretold(world, masses):
 
 
 class TestOnARig:
-    RIG = changed(Rig(), {"arrow.weighed_gr": 400.0, "bow.brace_height_in": 8.5})
+    RIG = changed(
+        Rig(), {"arrow.grains_per_inch": 7.8 + 26 / 30, "bow.brace_height_in": 8.5}
+    )  # 400 gr
 
     def bench(self, *trials, rig=None):
         rig = rig or self.RIG
@@ -152,6 +154,15 @@ class TestOnARig:
         assert b.aim.unshot.speed_mps < model.aim.unshot.speed_mps / 3
         assert b.arrow.shot.curve.speed_fps[0] > b.arrow.shot.curve.speed_fps[-1]
         assert "By the chronograph" in self.said(b)
+
+    def test_a_small_change_moves_it_as_the_model_says(self):
+        b = self.bench(self.shots(400, 165), self.shots(550, 144))
+        lower = {"bow.brace_height_in": 8.25}
+        moved = b.with_changes(lower).arrow.shot.speed_fps.value / b.arrow.shot.speed_fps.value
+        model = Bench(self.RIG)
+        by_model = model.with_changes(lower).arrow.shot.speed_fps.value
+        assert moved == pytest.approx(by_model / model.arrow.shot.speed_fps.value, rel=1e-3)
+        assert moved > 1
 
     def test_a_floor_does_not_fall_because_a_bow_was_quick(self):
         quick = self.bench(self.shots(400, 185), self.shots(550, 168))

@@ -246,6 +246,12 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
         "steadier in the wind",
     )
     _tiller(log, ((190.0, 189.0, -0.625, 0.5),))
+    log.keep(
+        "weight",
+        {"bow.measured": _weighed(rig.bow, rng, 35.3)},
+        "club scale, with the bolts as they are now",
+        "settled",
+    )
     log.keep("brace", {"bow.brace_height_in": 8.5}, "quietest of five", "settled", 1)
     log.keep(
         "nock-point",

@@ -65,6 +65,25 @@ class Calibrated:
     line: bool
     covariance: Array
 
+    def moved(self, energy_share: float, virtual_more_gr: float) -> Calibrated:
+        """The same bow set a little otherwise, by what the model says that moves.
+
+        Parameters
+        ----------
+        energy_share : the model's stored energy now, over what it was when the shots were made
+        virtual_more_gr : the model's virtual mass now, less what it was then [gr]
+        """
+        energy, virtual = self.stored_energy_ftlb, self.virtual_mass_gr
+        return replace(
+            self,
+            stored_energy_ftlb=Estimate(
+                value=energy.value * energy_share,
+                plus_minus=energy.plus_minus * energy_share,
+                source=energy.source,
+            ),
+            virtual_mass_gr=virtual.model_copy(update={"value": virtual.value + virtual_more_gr}),
+        )
+
     def speed_fps(self, mass_gr: float) -> Estimate:
         """The speed of an arrow of some mass [ft/s], with the ± of its own day's fletching."""
         energy, virtual = self.stored_energy_ftlb.value, self.virtual_mass_gr.value

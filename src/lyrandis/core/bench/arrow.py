@@ -80,12 +80,30 @@ class ArrowBench:
         ------
         RefusedError : the speeds are not one bow's.
         """
-        by_mass: dict[float, list[float]] = {}
-        for kept in still_true(self.trials, "chronograph", self.rig):
-            by_mass.setdefault(round(kept.trial.mass_gr), []).extend(kept.trial.speeds_fps)
-        if not by_mass:
+        made = still_true(self.trials, "chronograph", self.rig)
+        if not made:
             return None
-        return self.calibrated([Shots(mass, tuple(v)) for mass, v in sorted(by_mass.items())])
+        by_mass: dict[float, list[float]] = {}
+        for kept in made:
+            by_mass.setdefault(round(kept.trial.mass_gr), []).extend(kept.trial.speeds_fps)
+        then = self._as_it_was(made[-1].rig)
+        known = then.calibrated([Shots(m, tuple(v)) for m, v in sorted(by_mass.items())])
+        (energy, virtual), (energy_then, virtual_then) = self._modelled, then._modelled
+        return known.moved(energy / energy_then, virtual - virtual_then)
+
+    def _as_it_was(self, rig: Rig) -> ArrowBench:
+        """The bench of the rig with which shots were made: nearly this one."""
+        if rig == self.rig:
+            return self
+        archer = replace(self.archer, rig=rig)
+        return replace(self, rig=rig, archer=archer, bow=replace(self.bow, rig=rig, archer=archer))
+
+    @property
+    def _modelled(self) -> tuple[float, float]:
+        """Stored energy [ft·lb] and virtual mass [gr] by the model."""
+        b = self.bow
+        virtual = virtual_mass_gr(self.rig.bow, self.string, b.weight.value)
+        return b.curve.energy_ftlb(b.draw_in), virtual
 
     @cached_property
     def window(self) -> SpineWindow:
@@ -103,10 +121,7 @@ class ArrowBench:
 
     def calibrated(self, shots: Sequence[Shots]) -> Calibrated:
         """Stored energy and virtual mass by a chronograph, against what the model says."""
-        b = self.bow
-        weight = b.weight.value
-        virtual = virtual_mass_gr(self.rig.bow, self.string, weight)
-        return calibrate(shots, b.curve.energy_ftlb(b.draw_in), virtual, weight)
+        return calibrate(shots, *self._modelled, self.bow.weight.value)
 
     @property
     def gpp(self) -> Estimate:

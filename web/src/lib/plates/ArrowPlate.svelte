@@ -31,6 +31,7 @@
 <Plate
 	label="The arrow to scale, and speed and residue over grains per pound"
 	height={(width) => (narrow(width) ? 640 : 430)}
+	least={356}
 	heads={['gr/lb', `speed, ${reference.unit('speed').label}`, 'stays in the bow, %']}
 	rows={speedOf(shot)
 		.filter((_, i) => i % 4 === 0)
