@@ -2,6 +2,7 @@
 
 import math
 
+import pytest
 from hypothesis import given, settings
 
 from any_rig import SETTINGS, SOME
@@ -40,3 +41,20 @@ def test_every_station_is_shown_and_every_number_is_one(changes):
 @given(SOME)
 def test_every_rig_prints(changes):
     assert rig_sheet(Bench(changed(Rig(), changes), (), "2026-11-23"), {}).startswith(b"%PDF-")
+
+
+@pytest.mark.parametrize(
+    "readings",
+    [
+        [(12.0, 50.0)],
+        [(28.0, 1e-30)],
+        [(28.0, 5e-324)],
+        [(12.0, 1e-300), (28.0, 2e-300)],
+        [(28.0, 1e-30), (34.0, 20.0)],
+    ],
+)
+def test_scale_readings_that_are_next_to_nothing_fault_nothing(readings):
+    """At brace there is nothing to compare with, and a scale that read nothing held no bow."""
+    b = Bench(changed(Rig(), {"bow.measured": readings}), (), "2026-11-23")
+    assert rig_sheet(b, {}).startswith(b"%PDF-")
+    assert all(math.isfinite(n) for n in numbers(bench_view(b).model_dump()))

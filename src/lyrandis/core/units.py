@@ -409,11 +409,13 @@ def write(
         text = text.rstrip("0").rstrip(".")
     if plus_minus is not None:
         spread = convert(plus_minus, kind.stored, shown.id)
-        text += " ± " + (
-            fraction(max(spread, 1 / shown.denominator), shown.denominator)
-            if shown.denominator
-            else _decimal(spread, shown)
-        )
+        if not abs(spread) < _ROUNDED_BELOW:
+            told = f"{spread:g}"
+        elif shown.denominator:
+            told = fraction(max(spread, 1 / shown.denominator), shown.denominator)
+        else:
+            told = _decimal(spread, shown)
+        text += f" ± {told}"
     if not with_unit or not shown.label:
         return text
     label = shown.one if shown.one and text == "1" else shown.label

@@ -51,6 +51,7 @@ from lyrandis.core.tune.quiet import CheckId
 from lyrandis.store.rigs import RigStore
 
 SEED = 1730
+_AT_ONCE = 0.001  # days, about a minute
 _FIRST_DAY = datetime(2026, 4, 11, 9, 30, tzinfo=UTC)
 
 
@@ -122,7 +123,9 @@ def _tiller(log: _Logbook, looks: tuple[tuple[float, float, float, float], ...])
     """Both distances [mm] after the bolts were turned so far out."""
     for upper, lower, above, below in looks:
         changes = {"limbs.upper_turns": above, "limbs.lower_turns": below}
-        log.keep("tiller", changes, trial=TillerTrial(upper_mm=upper, lower_mm=lower))
+        log.keep(
+            "tiller", changes, trial=TillerTrial(upper_mm=upper, lower_mm=lower), days=_AT_ONCE
+        )
 
 
 def _drawn(readings: list[float], day: str = "", notes: str = "") -> tuple[DrawTrial, DrawLength]:
@@ -139,7 +142,8 @@ def _drawn(readings: list[float], day: str = "", notes: str = "") -> tuple[DrawT
     return trial, told
 
 
-def _takedown(store: RigStore, rng: np.random.Generator) -> None:
+def _takedown(store: RigStore, rng: np.random.Generator, later: np.random.Generator) -> None:
+    """The club's field recurve; `later`: scatter that came to the scenario later."""
     trial, told = _drawn(_draws(rng, 28.7, 0.12))
     rig = Rig(
         name="Field recurve, crawls",
@@ -237,20 +241,23 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
         log.keep("in-line", {}, trial=look)
     log.check("in-line", "settled")
     cut = {"bow.centre_cut_mm": 5.0, "bow.side_plate_mm": 4.0, "bow.plunger_spring": "medium"}
-    log.keep("centre-shot", cut, "with a caliper at the window")
+    log.keep("centre-shot", cut, "with a caliper at the window", days=_AT_ONCE)
     for gap in (3.0, 2.5):
-        log.keep("centre-shot", {}, trial=CentreShotTrial(gap_mm=gap), standing="settled")
+        seen = CentreShotTrial(gap_mm=gap)
+        log.keep("centre-shot", {}, trial=seen, standing="settled", days=_AT_ONCE)
     log.keep(
         "weights",
         {"weights.middle_g": 140.0, "weights.lower_pocket_g": 60.0},
         "steadier in the wind",
+        days=_AT_ONCE,
     )
     _tiller(log, ((190.0, 189.0, -0.625, 0.5),))
     log.keep(
         "weight",
-        {"bow.measured": _weighed(rig.bow, rng, 35.3)},
+        {"bow.measured": _weighed(rig.bow, later, 35.3)},
         "club scale, with the bolts as they are now",
         "settled",
+        _AT_ONCE,
     )
     log.keep("brace", {"bow.brace_height_in": 8.5}, "quietest of five", "settled", 1)
     log.keep(
@@ -262,8 +269,9 @@ def _takedown(store: RigStore, rng: np.random.Generator) -> None:
     log.keep("arrow", {"arrow.diameter_mm": 5.8}, "measured with a caliper", days=2)
     log.keep("arrow", {"arrow.weighed_gr": 338}, "weighed six, mean")
     for mass, speed, note in ((338.0, 179.0, ""), (431.0, 162.0, "borrowed, heavier set")):
-        shot = tuple(round(float(v), 1) for v in speed + rng.normal(0, 1.4, 5))
-        log.keep("arrow", {}, trial=ChronographTrial(mass_gr=mass, speeds_fps=shot, notes=note))
+        shot = tuple(round(float(v), 1) for v in speed + later.normal(0, 1.4, 5))
+        over = ChronographTrial(mass_gr=mass, speeds_fps=shot, notes=note)
+        log.keep("arrow", {}, trial=over, days=_AT_ONCE)
     log.keep(
         "crawls",
         {
@@ -435,7 +443,7 @@ def load(store: RigStore) -> None:
     marks = np.random.default_rng(SEED + 1)
     given, store.rack.new_mark = store.rack.new_mark, lambda: marks.bytes(16).hex()
     try:
-        _takedown(store, rng)
+        _takedown(store, rng, np.random.default_rng(SEED + 2))
         _woodland(store, rng)
         _static_tip(store)
         _rack(store)

@@ -187,6 +187,9 @@ def _model_end(
     return int(np.searchsorted(draw, fine[i])), float(fine[i]), why
 
 
+_LEAST_READ_LBF = 0.5  # lighter than any bow at any draw that is read
+
+
 def _check_readings(readings: tuple[tuple[float, float], ...], brace_draw: float) -> Array:
     points = np.array(sorted(readings), dtype=float)
     if not np.isfinite(points).all():
@@ -214,6 +217,16 @@ def _check_readings(readings: tuple[tuple[float, float], ...], brace_draw: float
             "Readings must rise: each longer draw pulls more than the one before, "
             "and no draw stands twice.",
             unit="lb",
+        )
+    if points[-1, 1] < _LEAST_READ_LBF:
+        raise RefusedError(
+            "bow.measured",
+            say(
+                "At the longest draw the scale read less than {least}: it did not hold the bow.",
+                least=("weight", _LEAST_READ_LBF),
+            ),
+            _LEAST_READ_LBF,
+            "lb",
         )
     return points
 

@@ -59,9 +59,11 @@ def _slips(ratio: float, b: Bench, draw: float) -> str:
         (-TRADE_OFFSET_IN, "the trade standard's stretch was added to the draw twice"),
     ):
         try:
-            named.append((model_lbf(b.rig, draw + inches) / expected, words))
+            figure = model_lbf(b.rig, draw + inches) / expected
         except RefusedError:
             continue
+        if figure > 0:  # at brace there is no force to compare with
+            named.append((figure, words))
     near = [(abs(ratio / figure - 1), words) for figure, words in named]
     apart, words = min(near)
     return words if apart < SLIP_SHARE else "other limbs are on than the marking says"
