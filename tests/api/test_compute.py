@@ -57,6 +57,10 @@ def test_matched_set(client):
     assert told["size"] == pytest.approx(1 / 5)
     assert [one["ids"] for one in told["next_sets"]] == [["0", "2"]]
     assert told["leftovers"] == ["4"]
+    assert (told["mass_scale_gr"], told["spine_scale"]) == (5, 12)
+    odd = [SHAFT | {"id": "{a}"}, SHAFT | {"id": "b {"}]
+    named = ask(client, "matched-set", {"shafts": odd, "count": 2})
+    assert named["said"]["words"]["ids"] == "{a}, b {"
     spine_only = ask(client, "matched-set", {"shafts": shafts, "count": 2, "mass_scale_gr": 999})
     assert spine_only["spine_range"] == 0
 

@@ -15,7 +15,7 @@ def test_the_tightest_few_are_named_and_follow_what_is_borne(page, demo):
     count.fill("3")
     named = page.get_by_text(re.compile(r"^Shoot (\d+, ){2}\d+: "))
     expect(named).to_be_visible()
-    expect(page.get_by_text(re.compile(r"^Next: "))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"^Next \d+, "))).to_be_visible()
     expect(page.get_by_text(re.compile(r"^For practice: \d+\."))).to_be_visible()
     page.get_by_label("Weight that may differ").fill("0.1")
     expect(named).to_contain_text("more than you would bear")

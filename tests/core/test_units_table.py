@@ -30,7 +30,7 @@ SIGNS = {
     },
     "mass": {
         "gr": GRAIN, "grain": GRAIN, "grains": GRAIN, "g": 1e-3, "gram": 1e-3, "grams": 1e-3,
-        "oz": POUND / 16,
+        "oz": POUND / 16, "kg": 1,
     },
     "speed": {"fps": FOOT, "ft/s": FOOT, "m/s": 1, "mps": 1, "km/h": 1 / 3.6},
     "energy": {"ft·lb": POUND_FORCE * FOOT, "ftlb": POUND_FORCE * FOOT,

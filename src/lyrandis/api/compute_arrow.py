@@ -21,13 +21,14 @@ from lyrandis.core.arrow.matched_set import (
 )
 from lyrandis.core.bench import Bench
 from lyrandis.core.estimate import Estimate
+from lyrandis.core.findings import Said
 from lyrandis.core.parts import Archer, Bow, Rig, String
+from lyrandis.core.trials.chronograph import Speed
 
 router = APIRouter(
     prefix="/api/compute", tags=["compute"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
 )
 Mass = Annotated[float, Field(ge=50, le=2500, allow_inf_nan=False)]
-Speed = Annotated[float, Field(ge=30, le=450, allow_inf_nan=False)]
 
 
 class ShaftIn(Request):
@@ -43,17 +44,21 @@ class MatchedSetIn(Request):
 
     shafts: list[ShaftIn] = Field(min_length=1, max_length=MOST_SHAFTS, fail_fast=True)
     count: int = Field(ge=1, le=MOST_SHAFTS)
-    mass_scale_gr: float = Field(MASS_SCALE_GR, gt=0, le=1000, allow_inf_nan=False)
-    spine_scale: float = Field(SPINE_SCALE, gt=0, le=2000, allow_inf_nan=False)
+    mass_scale_gr: float | None = Field(None, gt=0, le=1000, allow_inf_nan=False)
+    spine_scale: float | None = Field(None, gt=0, le=2000, allow_inf_nan=False)
 
 
 class SetOut(BaseModel):
-    """Shafts that go together, how far they differ, and their size: 1 just fills the scales."""
+    """Shafts that go together, how far they differ, and their size: 1 just fills the scales.
+
+    said : the same in a sentence
+    """
 
     ids: list[str]
     mass_range_gr: float
     spine_range: float
     size: float
+    said: Said
 
     @classmethod
     def of(cls, told: MatchedSet) -> SetOut:
@@ -63,25 +68,33 @@ class SetOut(BaseModel):
             mass_range_gr=told.mass_range_gr,
             spine_range=told.spine_range,
             size=told.size,
+            said=told.said(),
         )
 
 
 class MatchedSetOut(SetOut):
-    """The tightest set, the next ones made of what it leaves, and the leftovers."""
+    """The tightest set, the next ones of what it leaves, the leftovers, and the scales used."""
 
     next_sets: list[SetOut]
     leftovers: list[str]
+    mass_scale_gr: float
+    spine_scale: float
 
 
 @router.post("/matched-set")
 def compute_matched_set(body: MatchedSetIn) -> MatchedSetOut:
     """The tightest n of N shafts by weight and spine, exactly."""
     seen = [ShaftSeen(s.id, s.mass_gr, s.spine_28in) for s in body.shafts]
-    sets = sets_of(seen, body.count, body.mass_scale_gr, body.spine_scale)
+    scales = body.mass_scale_gr or MASS_SCALE_GR, body.spine_scale or SPINE_SCALE
+    sets = sets_of(seen, body.count, *scales)
     taken = {id for one in sets for id in one.ids}
     best, *after = (SetOut.of(one) for one in sets)
     return MatchedSetOut(
-        **best.model_dump(), next_sets=after, leftovers=[s.id for s in seen if s.id not in taken]
+        **best.model_dump(),
+        next_sets=after,
+        leftovers=[s.id for s in seen if s.id not in taken],
+        mass_scale_gr=scales[0],
+        spine_scale=scales[1],
     )
 
 

@@ -185,6 +185,7 @@ _WRITTEN: dict[str, dict[str, float]] = {
         "gram": 0.001,
         "grams": 0.001,
         "oz": KG_PER_LB / 16,
+        "kg": 1.0,
     },
     "speed": {
         "fps": M_PER_FT,

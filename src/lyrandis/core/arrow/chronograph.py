@@ -21,7 +21,7 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lyrandis.core.arrays import Array
-from lyrandis.core.arrow.shot import Shot, ShotCurve, speed_fps
+from lyrandis.core.arrow.shot import speed_fps
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import say
@@ -93,28 +93,6 @@ class Calibrated:
         return Estimate(value=speed, plus_minus=share * speed, source="measured")
 
 
-def as_calibrated(modelled: Shot, known: Calibrated, mass_gr: float) -> Shot:
-    """A shot as the model has it, with energy, virtual mass and speeds by the chronograph."""
-    energy, virtual = known.stored_energy_ftlb.value, known.virtual_mass_gr.value
-    gpp = modelled.curve.gpp
-    masses = gpp * modelled.weight_at_draw_lbf.value
-    shares = masses / (masses + virtual)
-    share = mass_gr / (mass_gr + virtual)
-    speed = known.speed_fps(mass_gr)
-    return replace(
-        modelled,
-        speed_fps=speed,
-        efficiency=share,
-        stored_energy_ftlb=energy,
-        residual_energy_ftlb=energy * (1 - share),
-        virtual_mass_gr=virtual,
-        ceiling_speed_fps=float(speed_fps(energy, 0.0, virtual)),
-        arrow_energy_ftlb=energy * share,
-        momentum_lb_s=2 * energy * share / speed.value,
-        curve=ShotCurve(gpp, speed_fps(energy, masses, virtual), shares, energy * (1 - shares)),
-    )
-
-
 def outlying(speeds_fps: Sequence[float]) -> tuple[int, ...]:
     """Which shots lie beyond 3 scaled MAD of their median; none of fewer than four."""
     if len(speeds_fps) < 4:
@@ -132,7 +110,7 @@ def calibrate(
 
     Parameters
     ----------
-    shots : one a arrow weight, at least one
+    shots : one of each arrow weight, at least one
     energy_ftlb, virtual_gr : the model's [ft·lb], [gr]
     weight_lbf : at the true draw [lb]; κ's ± counts by it
 

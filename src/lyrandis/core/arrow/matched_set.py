@@ -13,7 +13,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.findings import say
+from lyrandis.core.findings import Said, say
 
 MASS_SCALE_GR, SPINE_SCALE = 5.0, 12.0  # plain tolerances that cost alike: own choice
 MOST_SHAFTS = 500
@@ -40,6 +40,16 @@ class MatchedSet:
     mass_range_gr: float
     spine_range: float
     size: float
+
+    def said(self) -> Said:
+        """Which shafts they are, how far apart, and whether that is within both scales."""
+        return say(
+            "{ids}: {mass} and {spine} of spine apart, "
+            + ("within both." if self.size <= 1 else "more than you would bear."),
+            ids=", ".join(self.ids),
+            mass=("mass", self.mass_range_gr),
+            spine=("spine", self.spine_range),
+        )
 
 
 def matched_set(

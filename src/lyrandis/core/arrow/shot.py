@@ -242,24 +242,40 @@ def shot(bow: Bow, string: String, curve: ForceDraw, draw: Estimate, mass_gr: fl
     energy = curve.energy_ftlb(draw.value)
     virtual = virtual_mass_gr(bow, string, weight.value)
     speed = float(speed_fps(energy, mass_gr, virtual))
-    efficiency = mass_gr / (mass_gr + virtual)
+    from_draw = draw_speed_share(curve, draw.value, draw.plus_minus)
+    sd = speed * math.hypot(SPEED_SHARE_SD, from_draw)
+    told = Estimate(value=speed, plus_minus=sd, source="model")
+    return shot_of(energy, virtual, weight, mass_gr, told)
+
+
+def shot_of(
+    energy_ftlb: float, virtual_gr: float, weight: Estimate, mass_gr: float, speed: Estimate
+) -> Shot:
+    """A shot from what is stored [ft·lb] and what moves with the arrow [gr], whoever told them.
+
+    Parameters
+    ----------
+    weight : at the true draw [lb]
+    mass_gr : the finished arrow [gr]
+    speed : of this arrow [ft/s], with its ±
+    """
     gpp = np.linspace(*_CURVE_GPP)
     masses = gpp * weight.value
-    shares = masses / (masses + virtual)
-    feet_lb = energy * efficiency
-    from_draw = draw_speed_share(curve, draw.value, draw.plus_minus)
+    shares = masses / (masses + virtual_gr)
+    efficiency = mass_gr / (mass_gr + virtual_gr)
+    passed = energy_ftlb * efficiency
     return Shot(
         weight_at_draw_lbf=weight,
         grains_per_pound=mass_gr / weight.value,
-        speed_fps=Estimate(
-            value=speed, plus_minus=speed * math.hypot(SPEED_SHARE_SD, from_draw), source="model"
-        ),
+        speed_fps=speed,
         efficiency=efficiency,
-        stored_energy_ftlb=energy,
-        residual_energy_ftlb=energy - feet_lb,
-        virtual_mass_gr=virtual,
-        ceiling_speed_fps=float(speed_fps(energy, 0.0, virtual)),
-        arrow_energy_ftlb=feet_lb,
-        momentum_lb_s=2 * feet_lb / speed,
-        curve=ShotCurve(gpp, speed_fps(energy, masses, virtual), shares, energy * (1 - shares)),
+        stored_energy_ftlb=energy_ftlb,
+        residual_energy_ftlb=energy_ftlb - passed,
+        virtual_mass_gr=virtual_gr,
+        ceiling_speed_fps=float(speed_fps(energy_ftlb, 0.0, virtual_gr)),
+        arrow_energy_ftlb=passed,
+        momentum_lb_s=2 * passed / speed.value,
+        curve=ShotCurve(
+            gpp, speed_fps(energy_ftlb, masses, virtual_gr), shares, energy_ftlb * (1 - shares)
+        ),
     )

@@ -7,12 +7,13 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 
 from lyrandis.core.arrow.build import Build, build
-from lyrandis.core.arrow.chronograph import Calibrated, Shots, as_calibrated, calibrate
+from lyrandis.core.arrow.chronograph import Calibrated, Shots, calibrate
 from lyrandis.core.arrow.shot import (
     Floor,
     Shot,
     arrow_floor,
     shot,
+    shot_of,
     virtual_mass_gr,
     weight_at_28in,
 )
@@ -70,7 +71,16 @@ class ArrowBench:
             known = self.calibration
         except RefusedError:  # speeds that are no bow's: the station says so, the model stands
             known = None
-        return modelled if known is None else as_calibrated(modelled, known, self.build.mass_gr)
+        if known is None:
+            return modelled
+        mass = self.build.mass_gr
+        return shot_of(
+            known.stored_energy_ftlb.value,
+            known.virtual_mass_gr.value,
+            modelled.weight_at_draw_lbf,
+            mass,
+            known.speed_fps(mass),
+        )
 
     @cached_property
     def calibration(self) -> Calibrated | None:

@@ -4,9 +4,8 @@ from __future__ import annotations
 
 from dataclasses import dataclass
 
-from lyrandis.core.dates import instant
+from lyrandis.core.bench.true import still_true
 from lyrandis.core.parts import Rig
-from lyrandis.core.route import moved_since
 from lyrandis.core.trials import KeptTrial
 from lyrandis.core.tune.in_line import InLine, Seen, in_line
 
@@ -25,11 +24,7 @@ def in_line_of(rig: Rig, trials: tuple[KeptTrial, ...]) -> InLineBench:
     Where a look with turns was struck out nobody knows how the screws stand to those before it:
     only what was looked at since counts.
     """
-    made = [
-        k
-        for k in sorted(trials, key=lambda t: (t.day, instant(t.at), t.seq))
-        if k.trial.kind == "in_line" and not moved_since(k.trial.grounds, k.rig, rig)
-    ]
+    made = still_true(trials, "in_line", rig, with_struck=True)
     broken = [i for i, k in enumerate(made) if k.struck and _turned(k)]
     kept = [k for k in made[broken[-1] + 1 if broken else 0 :] if not k.struck]
     looks = [

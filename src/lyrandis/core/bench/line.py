@@ -20,7 +20,7 @@ _HUNG = {"hung": 0.0}
 
 @dataclass(frozen=True)
 class TillerBench:
-    """The tiller; `final` by what was measured since the weights hang as they do."""
+    """The tiller by every measurement with these parts; whether the last had the weights on."""
 
     rig: Rig
     trials: tuple[KeptTrial, ...]
@@ -101,12 +101,12 @@ class NockBench:
         return nock_start(self.rig)
 
     @cached_property
-    def reads(self) -> list[NockRead]:
+    def reads(self) -> tuple[NockRead, ...]:
         """The reads made with the rig as it is, but for the height."""
-        return [
+        return tuple(
             NockRead(k.trial.height_mm, k.trial.tail, k.trial.arrows, k.trial.distance_m)
             for k in still_true(self.trials, "nock_read", self.rig)
-        ]
+        )
 
     @cached_property
     def found(self) -> NockFound | None:

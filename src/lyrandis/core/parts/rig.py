@@ -85,6 +85,11 @@ class Weights(Frozen):
         _TOO_HEAVY,
     )  # fmt: skip
 
+    @property
+    def hung(self) -> dict[str, float]:
+        """Only what hangs [g], by the field's name."""
+        return {name: grams for name, grams in self if grams}
+
 
 class SchoolNumbers(Frozen):
     """The numbers of the schools of bow length: the usual ones, or the archer's own rules."""

@@ -76,10 +76,8 @@ _HUNG_PATHS = tuple(f"weights.{name}" for name in Weights.model_fields)
 
 
 def _hung(rig: Rig) -> str:
-    places = Weights.model_fields.items()
-    parts = [
-        f"{at(rig, f'weights.{n}'):.0f} g {f.title}" for n, f in places if at(rig, f"weights.{n}")
-    ]
+    fields = Weights.model_fields
+    parts = [f"{grams:.0f} g {fields[name].title}" for name, grams in rig.weights.hung.items()]
     return ", ".join(parts).lower() or "nothing"
 
 

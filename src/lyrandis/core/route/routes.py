@@ -15,7 +15,6 @@ class Route(NamedTuple):
     """An order of work, the kind of bow it is for, and its stations in that order."""
 
     id: RouteId
-    title: str
     bows: str
     stops: tuple[StationId, ...]
 
@@ -25,7 +24,6 @@ ROUTES: dict[RouteId, Route] = {
     for route in (
         Route(
             "shelf",
-            "Shelf bow",
             "bows shot off the shelf or the hand",
             (
                 "draw", "bow-length", "weight", "assembly", "string", "tiller", "in-line", "brace",
@@ -34,7 +32,6 @@ ROUTES: dict[RouteId, Route] = {
         ),
         Route(
             "takedown",
-            "Takedown with plunger",
             "takedowns with plunger and rest",
             (
                 "draw", "bow-length", "weight", "assembly", "string", "tiller", "in-line",
@@ -44,7 +41,6 @@ ROUTES: dict[RouteId, Route] = {
         ),
         Route(
             "thumb",
-            "Thumb draw",
             "bows drawn with the thumb",
             (
                 "draw", "bow-length", "weight", "assembly", "string", "in-line", "brace",

@@ -5,6 +5,7 @@ from __future__ import annotations
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.stations.base import Answer
+from lyrandis.core.stations.learning import ODD_WHY, UNEXPECTED
 from lyrandis.core.tune.in_line import FAVOURED_MM, side_gains_mm
 from lyrandis.core.tune.one_change import GAIN_SHARE
 
@@ -12,7 +13,6 @@ _SHELF_MM = (
     3.0  # with its plate less far than this short of centre, the shelf decides the arrow's side
 )
 _WHERE = ("upper", "lower")
-_UNEXPECTED = " The last turn did not do what was expected: the new step takes that up."
 
 
 def note(b: Bench) -> Said:
@@ -116,7 +116,7 @@ def _pockets(b: Bench) -> list[Finding]:
             said=say(
                 f"Turn {' and '.join(parts)}, brace it and look again: it should then lie "
                 f"{' and '.join(then)}."
-                + (_UNEXPECTED if any(one.surprise for one in learnt.told) else ""),
+                + (UNEXPECTED if any(one.surprise for one in learnt.told) else ""),
                 **values,
             ),
             why=why,
@@ -131,9 +131,7 @@ def _odd(name: str) -> Finding:
             f"At the {name} mark the last look is not what the turns should have done. A slipped "
             "screw, or a misread? Look again before you turn anything."
         ),
-        why=say(
-            "It lies beyond three standard deviations of what any likely turn would have done."
-        ),
+        why=ODD_WHY,
         told="model",
     )
 

@@ -5,6 +5,7 @@ from __future__ import annotations
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.stations.base import Answer
+from lyrandis.core.stations.nocking import grip, nock_fit
 from lyrandis.core.stations.tiller import uneven
 from lyrandis.core.tune.nock_point import START_MM
 from lyrandis.core.tune.nock_reads import MOST_ARROWS, NEAR_MM, TRY_ARROWS, NockFound
@@ -13,7 +14,6 @@ from lyrandis.core.words import word
 _READ_MM = 0.5  # a bow square is read so
 _CRAWL_RAISES_MM = (2.8, 4.6)  # A4: .11 to .18 in for .9 in of crawl
 _RAISED_BY_MM = 23.0
-_HAND_MM = 1.0
 _LIKELY_FALSE = 0.15  # of a read of high: own threshold for saying so beside the next height
 
 
@@ -57,8 +57,8 @@ def tell(b: Bench) -> Answer:
             *_pocket(b),
             *uneven(b),
             _false_high(b),
-            *_fit(b),
-            _grip(b),
+            *nock_fit(b),
+            grip(b),
         ],
     )
 
@@ -248,71 +248,3 @@ def _false_high(b: Bench) -> Finding:
     )
     told = fine if b.nock.reads else mind
     return told(said=said, why=why, told="practice")
-
-
-def _fit(b: Bench) -> list[Finding]:
-    """How the arrow nock holds on the string."""
-    fit, thumb = b.rig.nocking.fit, b.rig.archer.release == "thumb"
-    why = say(
-        "Hang the arrow on the string and tap the string: it should hold its own weight and leave "
-        "with a tap. Some thumb archers shoot it loose on purpose and hold it with the hand."
-    )
-    if fit == "not_tried":
-        return [
-            mind(
-                said=say("Try how the arrow nock holds: its own weight, and off with a tap."),
-                why=why,
-                told="practice",
-            )
-        ]
-    if fit == "snug" or (fit == "loose" and thumb):
-        return [
-            fine(
-                said=say(
-                    "The arrow nock holds as it should."
-                    if fit == "snug"
-                    else "A loose arrow nock is a thumb archer's choice: hold it with the hand."
-                ),
-                why=why,
-                told="practice",
-            )
-        ]
-    return [
-        mind(
-            said=say(
-                "A tight arrow nock is dragged off the string and reads as a nock point that is "
-                "wrong. Thin the serving or take another arrow nock."
-                if fit == "tight"
-                else "A loose arrow nock slips off the string: a shot without an arrow. Build up "
-                "the serving before you shoot."
-            ),
-            why=why,
-            told="practice",
-        )
-    ]
-
-
-def _grip(b: Bench) -> Finding:
-    thumb = b.rig.archer.release == "thumb"
-    cost = say(
-        "A hand {hand} higher is a nock point {hand} lower"
-        + (
-            ", and with the arrow just above the hand that is the whole clearance."
-            if thumb
-            else "."
-        ),
-        hand=("small", _HAND_MM),
-    )
-    why = say(
-        "Set the web of the hand to the line, press with the heart of the palm, pull with the lower "
-        "two or three fingers, and let thumb and index be free."
-        if thumb
-        else "The web of the hand on the same line each time; heel low or high changes which limb "
-        "works harder."
-    )
-    if b.rig.nocking.grip_line == "line":
-        return fine(said=cost + say("Set the hand to its line."), why=why, told="practice")
-    told = mind if thumb else fine
-    return told(
-        said=cost + say("Mark a line on the grip and set the hand to it."), why=why, told="practice"
-    )

@@ -7,13 +7,13 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.fit.limbs import bolt_turn
 from lyrandis.core.stations.base import Answer
+from lyrandis.core.stations.learning import ODD_WHY, UNEXPECTED
 from lyrandis.core.tune.one_change import GAIN_SHARE
 from lyrandis.core.tune.tiller import Tiller, ordinary_mm, per_turn_mm
 from lyrandis.core.words import word
 
 _MOST_TURNS = 6.0  # that the rig's bolts may stand out or in
 _LARGE_MM = 3.0  # beyond the usual band, one limb is plainly the stiffer
-_UNEXPECTED = " The last turn did not do what was expected: the new step takes that up."
 
 
 def note(b: Bench) -> Said:
@@ -28,7 +28,8 @@ def note(b: Bench) -> Said:
 
 def note_final(b: Bench) -> Said:
     """The tiller, once it was measured with the weights on."""
-    return note(b) if b.tiller.with_weights else say("not measured with the weights on")
+    told = b.tiller.told is None or b.tiller.with_weights
+    return note(b) if told else say("measure again")
 
 
 def tell(b: Bench) -> Answer:
@@ -108,9 +109,7 @@ def _state(b: Bench) -> list[Finding]:
                     "The last reading is not what the turns should have done. A slipped bolt, or a "
                     "misread? Measure again before you turn anything."
                 ),
-                why=say(
-                    "It lies beyond three standard deviations of what any likely turn would do."
-                ),
+                why=ODD_WHY,
                 told="model",
             )
         ]
@@ -162,7 +161,7 @@ def _step(b: Bench, told: Tiller, why: Said) -> Finding:
         )
     then = say(
         f"Turn {' and '.join(parts)}, brace it and measure: the tiller should then be {{then}}."
-        + (_UNEXPECTED if told.surprise else ""),
+        + (UNEXPECTED if told.surprise else ""),
         then=("small", told.expected_mm, told.expected_sd_mm),
         **values,
     )

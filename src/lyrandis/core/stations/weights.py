@@ -16,14 +16,9 @@ _SHORT = {
 }
 
 
-def _hung(b: Bench) -> dict[str, float]:
-    held = b.rig.weights
-    return {name: grams for name in _SHORT if (grams := float(getattr(held, name)))}
-
-
 def hung_said(b: Bench) -> Said:
     """What hangs where, as a piece of a sentence."""
-    hung = _hung(b)
+    hung = b.rig.weights.hung
     if not hung:
         return say("nothing")
     parts = [f"{{{name}}} {_SHORT[name]}" for name in hung]
@@ -33,13 +28,13 @@ def hung_said(b: Bench) -> Said:
 
 def note(b: Bench) -> Said:
     """How much hangs there."""
-    hung = _hung(b)
+    hung = b.rig.weights.hung
     return say("{sum}", sum=("hung", sum(hung.values()))) if hung else say("nothing hung")
 
 
 def tell(b: Bench) -> Answer:
     """What hangs on the riser."""
-    hung = _hung(b)
+    hung = b.rig.weights.hung
     if not hung:
         return Answer(
             say("Nothing hangs on the riser: {none}.", none=("hung", 0.0)),
@@ -149,7 +144,7 @@ def _middle(b: Bench) -> list[Finding]:
 
 
 def _heavy(b: Bench) -> list[Finding]:
-    total = sum(_hung(b).values())
+    total = sum(b.rig.weights.hung.values())
     if total <= _HEAVY_G:
         return []
     return [

@@ -174,8 +174,9 @@ def _next(
     return start_mm + chosen
 
 
+@lru_cache(maxsize=64)  # asked for by the rail of every page, and moved only by a read
 def nock_found(
-    start_mm: float, reads: Sequence[NockRead], low_mm: float = -10, high_mm: float = 40
+    start_mm: float, reads: tuple[NockRead, ...], low_mm: float = -10, high_mm: float = 40
 ) -> NockFound | None:
     """What reads come to, and the next height to try.
 

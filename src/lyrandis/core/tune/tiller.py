@@ -16,7 +16,7 @@ from collections.abc import Sequence
 from dataclasses import dataclass
 
 from lyrandis.core.parts import Limbs, Release
-from lyrandis.core.tune.one_change import Learnt, Look, learn
+from lyrandis.core.tune.one_change import Look, learn
 from lyrandis.core.units import MM_PER_IN
 
 # Ordinary tillers [mm]: own numbers for practice's "some millimetres", "about even", "near even".
@@ -115,11 +115,11 @@ def tiller(release: Release, limbs: Limbs, looks: Sequence[Measured]) -> Tiller 
         low_mm=low,
         high_mm=high,
         good=good,
-        step_turns=(0.0, 0.0) if good else _pair(learnt),
+        step_turns=(0.0, 0.0) if good else _pair(learnt.step_turns),
         expected_mm=one.expected_mm + aim,
         expected_sd_mm=one.expected_sd_mm,
-        per_turn_mm=_pair_of(one.per_turn_mm),
-        per_turn_sd_mm=_pair_of(one.per_turn_sd_mm),
+        per_turn_mm=_pair(one.per_turn_mm),
+        per_turn_sd_mm=_pair(one.per_turn_sd_mm),
         taught=len({(m.upper_turns, m.lower_turns) for m in looks}) > 1,
         surprise=one.surprise,
         odd=one.odd,
@@ -127,10 +127,6 @@ def tiller(release: Release, limbs: Limbs, looks: Sequence[Measured]) -> Tiller 
     )
 
 
-def _pair(learnt: Learnt) -> tuple[float, float]:
-    return _pair_of(learnt.step_turns)
-
-
-def _pair_of(values: tuple[float, ...]) -> tuple[float, float]:
+def _pair(values: tuple[float, ...]) -> tuple[float, float]:
     upper, lower = values
     return upper, lower

@@ -23,7 +23,7 @@ from lyrandis.core.fit.hold import Hold
 from lyrandis.core.fit.limbs import BoltTurn, LimbPair
 from lyrandis.core.inspection import PlaceId
 from lyrandis.core.parts import Rig
-from lyrandis.core.route import by_bow, route_of
+from lyrandis.core.route import route_of
 from lyrandis.core.stations import RailNote, StationView, notes, views
 from lyrandis.core.stations.parts_stop import part_stops
 from lyrandis.core.stops import RouteId, StationId
@@ -50,28 +50,17 @@ from lyrandis.desk.shown.string import SettlingView, TurnsSeen, settling_view, t
 
 
 class RouteView(BaseModel):
-    """The route that a rig is on, and its stations in working order.
-
-    asked : the one that bow and release ask for
-    """
+    """The route that a rig is on, what bows it is for, and its stations in working order."""
 
     id: RouteId
-    title: str
     bows: str
-    asked: str
     stops: list[StationId]
 
 
 def route_view(rig: Rig) -> RouteView:
     """The route of a rig."""
     route = route_of(rig)
-    return RouteView(
-        id=route.id,
-        title=route.title,
-        bows=route.bows,
-        asked=by_bow(rig).title,
-        stops=list(route.stops),
-    )
+    return RouteView(id=route.id, bows=route.bows, stops=list(route.stops))
 
 
 class BenchView(BaseModel):
@@ -110,7 +99,7 @@ class BenchView(BaseModel):
     brace: BraceView | None = None
     listening: Listening | None = None
     nock: NockStart | None = None
-    nock_reads: list[NockRead] | None = None
+    nock_reads: tuple[NockRead, ...] | None = None
     nock_found: NockFound | None = None
     shot: ShotView | None = None
     chronograph: ChronographView | None = None

@@ -5053,22 +5053,16 @@ export interface components {
         MatchedSetIn: {
             /** Count */
             count: number;
-            /**
-             * Mass Scale Gr
-             * @default 5
-             */
-            mass_scale_gr: number;
+            /** Mass Scale Gr */
+            mass_scale_gr?: number | null;
             /** Shafts */
             shafts: components["schemas"]["ShaftIn"][];
-            /**
-             * Spine Scale
-             * @default 12
-             */
-            spine_scale: number;
+            /** Spine Scale */
+            spine_scale?: number | null;
         };
         /**
          * MatchedSetOut
-         * @description The tightest set, the next ones made of what it leaves, and the leftovers.
+         * @description The tightest set, the next ones of what it leaves, the leftovers, and the scales used.
          */
         MatchedSetOut: {
             /** Ids */
@@ -5077,12 +5071,17 @@ export interface components {
             leftovers: string[];
             /** Mass Range Gr */
             mass_range_gr: number;
+            /** Mass Scale Gr */
+            mass_scale_gr: number;
             /** Next Sets */
             next_sets: components["schemas"]["SetOut"][];
+            said: components["schemas"]["Said"];
             /** Size */
             size: number;
             /** Spine Range */
             spine_range: number;
+            /** Spine Scale */
+            spine_scale: number;
         };
         /**
          * MeasuredBy
@@ -6772,13 +6771,9 @@ export interface components {
         };
         /**
          * RouteView
-         * @description The route that a rig is on, and its stations in working order.
-         *
-         *     asked : the one that bow and release ask for
+         * @description The route that a rig is on, what bows it is for, and its stations in working order.
          */
         RouteView: {
-            /** Asked */
-            asked: string;
             /** Bows */
             bows: string;
             /**
@@ -6788,8 +6783,6 @@ export interface components {
             id: "shelf" | "takedown" | "thumb";
             /** Stops */
             stops: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls")[];
-            /** Title */
-            title: string;
         };
         /**
          * Row
@@ -6979,12 +6972,15 @@ export interface components {
         /**
          * SetOut
          * @description Shafts that go together, how far they differ, and their size: 1 just fills the scales.
+         *
+         *     said : the same in a sentence
          */
         SetOut: {
             /** Ids */
             ids: string[];
             /** Mass Range Gr */
             mass_range_gr: number;
+            said: components["schemas"]["Said"];
             /** Size */
             size: number;
             /** Spine Range */

@@ -1,7 +1,7 @@
 <script lang="ts">
-	import type { Schemas } from '$lib/api/client';
 	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { TrialForm } from '$lib/bench/trialForm.svelte';
 	import TrialList from './TrialList.svelte';
 
 	/** How the tails stood in the butt, height by height: a tap, or 8 5 2 on the number block. */
@@ -23,47 +23,31 @@
 	let distance = $state('');
 	let height = $state('');
 	let shaft = $state<NonNullable<Read['shaft']>>('fletched');
-	let problem = $state<string | null>(null);
-	let putRight = $state<Schemas['TrialLine'] | null>(null);
+	// Arrows and distance stay for the next read.
+	const form = new TrialForm('nock_read', bench, () => (height = ''));
 
-	async function log(tail: Read['tail']): Promise<void> {
-		problem = null;
-		try {
-			const was = putRight?.trial.kind === 'nock_read' ? putRight.trial : null;
-			const typed = height.trim();
-			const trial = {
-				kind: 'nock_read' as const,
-				height_mm: typed ? await reference.read(typed, 'nock_height') : (was?.height_mm ?? here),
+	/** The height that was shot at is kept with its read. */
+	const moved = $derived(
+		height.trim() || bench().kept.rig[HEIGHT] === here ? {} : { [HEIGHT]: here }
+	);
+	const log = (tail: Read['tail']) =>
+		form.log(
+			'nock-point',
+			async () => ({
+				height_mm: height.trim() ? await reference.read(height, 'nock_height') : here,
 				tail,
 				arrows: Math.round(await reference.read(arrows.trim() || USUAL, 'count')),
 				distance_m: distance.trim() ? await reference.read(distance, 'distance') : null,
-				shaft,
-				notes: was?.notes ?? '',
-				day: was?.day ?? ''
-			};
-			// The height that was shot at is kept with its read.
-			const moved = was || typed || bench().kept.rig[HEIGHT] === here ? {} : { [HEIGHT]: here };
-			if (await bench().log('nock-point', trial, putRight?.seq ?? null, moved)) leave();
-			else problem = bench().fault;
-		} catch (error) {
-			problem = (error as Error).message;
-		}
-	}
-
-	function leave(): void {
-		putRight = null;
-		height = '';
-	}
-
-	function edit(line: Schemas['TrialLine']): void {
-		if (line.trial.kind !== 'nock_read') return;
-		const was = line.trial;
-		putRight = line;
+				shaft
+			}),
+			moved
+		);
+	const edit = form.edit((was) => {
 		height = reference.text(was.height_mm, 'nock_height', false);
 		arrows = String(was.arrows ?? USUAL);
 		distance = was.distance_m == null ? '' : reference.text(was.distance_m, 'distance', false);
 		shaft = was.shaft ?? 'fletched';
-	}
+	});
 
 	function key(event: KeyboardEvent): void {
 		if (event.target instanceof HTMLInputElement || event.target instanceof HTMLSelectElement)
@@ -126,13 +110,13 @@
 			<option value="fletched">fletched</option>
 			<option value="bare">bare shafts</option>
 		</select>
-		{#if putRight}
+		{#if form.about !== null}
 			<strong>Put right: press what it was.</strong>
-			<button type="button" class="link" onclick={leave}>Leave it</button>
+			<button type="button" class="link" onclick={() => form.clear()}>Leave it</button>
 		{/if}
 	</div>
-	<p class="quiet" class:wrong={problem} aria-live="polite">
-		{problem ??
+	<p class="quiet" class:wrong={form.problem} aria-live="polite">
+		{form.problem ??
 			'A few steps from the butt, at chest height: look at the arrows from the side. Only up and down counts here.'}
 	</p>
 </form>

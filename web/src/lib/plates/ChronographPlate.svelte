@@ -32,9 +32,6 @@
 			sd: v(told!.sd_fps[i]!)
 		}))
 	);
-	const mine = $derived(
-		mass === null || !told ? null : curve.findLast((c) => c.at <= m(mass) + 1e-9)
-	);
 </script>
 
 <Plate
@@ -69,7 +66,7 @@
 				xLabel="arrow, {reference.unit('mass').label}"
 				yLabel="speed, {reference.unit('speed').label}"
 			/>
-			{#if mass !== null && mine}
+			{#if mass !== null}
 				<Mark {at} x={m(mass)} />
 				<Note
 					x={at.x(m(mass))}

@@ -20,7 +20,9 @@
 		{ id: 'lower_pocket_g', name: 'lower pocket', x: -1.6, y: -riser + 0.8 }
 	] as const);
 	const grams = (id: (typeof places)[number]['id']): number => hung[id] ?? 0;
-	const size = (g: number): number => 0.32 * Math.cbrt(g / 8); // inches: a steel ball of so many grams
+	const STEEL = 7.85 * 2.54 ** 3; // grams in a cubic inch
+	/** The radius of a steel ball of so many grams, in inches. */
+	const size = (g: number): number => Math.cbrt((3 * g) / (4 * Math.PI * STEEL));
 	const text = (g: number): string => reference.text(g, 'hung');
 </script>
 

@@ -2,6 +2,7 @@
 	import { api, told, type Schemas } from '$lib/api/client';
 	import { latest } from '$lib/bench/latest';
 	import { reference } from '$lib/bench/reference.svelte';
+	import SaidText from '$lib/format/SaidText.svelte';
 
 	/** The tightest few of the whole, measured shafts, by weight and by spine; then the next few. */
 	type Shaft = Schemas['Shaft-Output'];
@@ -14,8 +15,7 @@
 		shafts.filter((s) => s.state === 'whole' && s.mass_gr != null && s.static_spine != null)
 	);
 	let count = $state('');
-	/** What range of weight [gr] and of spine is borne alike, until it is said. */
-	const BORNE = { mass: 5, spine: 12 };
+	/** What range of weight and of spine is borne alike; the usual ones until it is said. */
 	let within = $state('');
 	let spine = $state('');
 	let sets = $state.raw<Sets | null>(null);
@@ -29,7 +29,7 @@
 		problem = '';
 		try {
 			const typed = async (text: string, quantity: string) =>
-				text.trim() ? await reference.read(text, quantity) : undefined;
+				text.trim() ? await reference.read(text, quantity) : null;
 			const many = (await typed(count, 'count')) ?? Math.min(USUAL, fit.length);
 			const body = {
 				shafts: fit.map((s) => ({
@@ -38,8 +38,8 @@
 					spine_28in: s.static_spine!
 				})),
 				count: Math.round(many),
-				mass_scale_gr: (await typed(within, 'mass')) ?? BORNE.mass,
-				spine_scale: (await typed(spine, 'spine')) ?? BORNE.spine
+				mass_scale_gr: await typed(within, 'mass'),
+				spine_scale: await typed(spine, 'spine')
 			};
 			sets = await told(api.POST('/api/compute/matched-set', { body }));
 		} catch (error) {
@@ -51,8 +51,6 @@
 		void [fit, count, within, spine];
 		ask();
 	});
-	const apart = (one: { mass_range_gr: number; spine_range: number }): string =>
-		`${reference.text(one.mass_range_gr, 'mass')} and ${reference.text(one.spine_range, 'spine')} of spine apart`;
 </script>
 
 <h3>What goes together</h3>
@@ -77,7 +75,7 @@
 				>within <input
 					class="line-input few"
 					bind:value={within}
-					placeholder={reference.text(BORNE.mass, 'mass', false)}
+					placeholder={sets ? reference.text(sets.mass_scale_gr, 'mass', false) : ''}
 					aria-label="Weight that may differ"
 				/>
 				{reference.unit('mass').label}</label
@@ -86,7 +84,7 @@
 				>and <input
 					class="line-input few"
 					bind:value={spine}
-					placeholder={reference.text(BORNE.spine, 'spine', false)}
+					placeholder={sets ? reference.text(sets.spine_scale, 'spine', false) : ''}
 					aria-label="Spine that may differ"
 				/> of spine</label
 			>
@@ -96,13 +94,9 @@
 		{#if problem}
 			<p class="wrong">{problem}</p>
 		{:else if sets}
-			<p>
-				<strong>Shoot {sets.ids.join(', ')}</strong>: {apart(sets)}{sets.size > 1
-					? ', more than you would bear'
-					: ', within both'}.
-			</p>
+			<p><strong>Shoot</strong> <SaidText said={sets.said} strong /></p>
 			{#each sets.next_sets as next (next.ids.join())}
-				<p>Next: {next.ids.join(', ')}, {apart(next)}.</p>
+				<p>Next <SaidText said={next.said} /></p>
 			{/each}
 			{#if sets.leftovers.length}
 				<p class="quiet">For practice: {sets.leftovers.join(', ')}.</p>

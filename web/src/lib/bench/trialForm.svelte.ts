@@ -1,0 +1,57 @@
+import type { Schemas } from '$lib/api/client';
+import type { RigBench, TrialOf } from './bench.svelte';
+
+type Kind = Schemas['TrialLine']['trial']['kind'];
+/** What a form asks beside the notes and the day, which every trial has. */
+type Fields<K extends Kind> = Omit<TrialOf<K>, 'kind' | 'notes' | 'day'>;
+
+/** What every form of a trial does: log what was typed, say what went wrong, put one right. */
+export class TrialForm<K extends Kind> {
+	notes = $state('');
+	problem = $state<string | null>(null);
+	/** The trial that is being put right; null while a new one is typed. */
+	about = $state<number | null>(null);
+	private was: TrialOf<K> | null = null;
+
+	constructor(
+		readonly kind: K,
+		private bench: () => RigBench,
+		/** Empties the form's own fields. */
+		private empty: () => void
+	) {}
+
+	/** Log what the fields say; `changes` are settings kept with it, unless one is put right. */
+	async log(
+		station: string,
+		read: () => Promise<Fields<K>>,
+		changes: Record<string, unknown> = {}
+	): Promise<void> {
+		this.problem = null;
+		try {
+			const fields = await read();
+			const own = { kind: this.kind, notes: this.notes, day: this.was?.day ?? '' };
+			const trial = { ...own, ...fields } as unknown as TrialOf<K>;
+			const kept = this.about === null ? changes : {};
+			if (await this.bench().log(station, trial, this.about, kept)) this.clear();
+			else this.problem = this.bench().fault;
+		} catch (error) {
+			this.problem = (error as Error).message;
+		}
+	}
+
+	clear(): void {
+		this.notes = '';
+		this.about = this.was = null;
+		this.empty();
+	}
+
+	/** Take a logged trial into the form: `fill` puts its values into the fields. */
+	edit = (fill: (was: TrialOf<K>) => void) => (line: Schemas['TrialLine']) => {
+		if (line.trial.kind !== this.kind) return;
+		const was = line.trial as TrialOf<K>;
+		this.about = line.seq;
+		this.was = was;
+		this.notes = was.notes ?? '';
+		fill(was);
+	};
+}
