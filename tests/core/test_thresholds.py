@@ -543,6 +543,8 @@ THRESHOLDS = {
     ("brace", "twists"): 0.5, ("brace", "riser_length"): 0.25, ("weight", "riser_length"): 0.25,
     ("crawls", "eye"): 5, ("nock-point", "diameter"): 1, ("arrow", "diameter"): 0.5,
     ("arrow", "cut"): 1, ("arrow", "spine"): 40, ("arrow", "point"): 10,
+    ("arrow", "rear_taper"): 0.5, ("arrow", "front_taper"): 0.5, ("arrow", "rear_end"): 0.3,
+    ("arrow", "front_end"): 0.3,
     ("arrow", "string_mass"): 15, ("quiet", "spine"): 80, ("quiet", "silencer_place"): 0.1,
     ("crawls", "spine"): 80, ("crawls", "point"): 10, ("crawls", "vanes"): 0.5,
     ("tiller", "upper_turns"): 0.1, ("tiller", "lower_turns"): 0.1,
@@ -557,6 +559,8 @@ PATHS = {
     "upper_turns": "limbs.upper_turns", "lower_turns": "limbs.lower_turns",
     "twists": "string.twists", "riser_length": "bow.riser_in", "eye": "archer.eye_above_nock_mm",
     "diameter": "arrow.diameter_mm", "cut": "bow.centre_cut_mm", "spine": "arrow.static_spine",
+    "rear_taper": "arrow.rear_taper_in", "front_taper": "arrow.front_taper_in",
+    "rear_end": "arrow.rear_end_mm", "front_end": "arrow.front_end_mm",
     "point": "arrow.point_gr", "string_mass": "string.mass_gr",
     "silencer_place": "string.silencer_position", "vanes": "arrow.fletching_count",
 }  # fmt: skip
@@ -596,7 +600,8 @@ class TestRoute:
             "limbs.upper_turns": 0.0, "limbs.lower_turns": 0.0, "string.twists": 20,
             "archer.eye_above_nock_mm": 110.0, "arrow.diameter_mm": 6.0, "bow.centre_cut_mm": 1.0,
             "arrow.static_spine": 600.0, "arrow.point_gr": 110.0, "string.mass_gr": 95.0,
-            "string.silencer_position": 0.5, "arrow.fletching_count": 3,
+            "string.silencer_position": 0.5, "arrow.fletching_count": 3, "arrow.rear_taper_in": 4.0,
+            "arrow.front_taper_in": 4.0, "arrow.rear_end_mm": 5.0, "arrow.front_end_mm": 5.0,
         }  # fmt: skip
         before, by = changed(Rig(), start), THRESHOLDS[station, read]
         mark = [Mark(s.id, "settled", before) for s in STATIONS.values()]

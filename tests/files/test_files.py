@@ -31,14 +31,20 @@ from lyrandis.core.trials import (
     InLineTrial,
     InspectionTrial,
     KeptTrial,
+    MarksTrial,
     NockReadTrial,
+    NumberedTrial,
     QuietTrial,
     ReleaseTrial,
     SettlingTrial,
+    ShaftReadTrial,
     StringWeighingTrial,
     TillerTrial,
+    WayTrial,
     WeighingTrial,
 )
+from lyrandis.core.trials.marks import Landed
+from lyrandis.core.trials.numbered import Landing
 from lyrandis.core.units import write
 from lyrandis.files.calendar import DayNote, write_calendar
 from lyrandis.files.rig_json import MOST_BYTES, read_rig, write_rig
@@ -336,6 +342,21 @@ EXAMPLES = {
     "centre_shot": CentreShotTrial(gap_mm=-1.5),
     "nock_read": NockReadTrial(height_mm=12.5, tail="high", distance_m=4),
     "chronograph": ChronographTrial(mass_gr=400, speeds_fps=(180.0, 181.5)),
+    "marks": MarksTrial(
+        landed=(
+            Landed(distance_m=10, crawl_mm=93),
+            Landed(distance_m=30, crawl_mm=66, height_cm=-12.5, arrows=6),
+        )
+    ),
+    "numbered": NumberedTrial(
+        distance_m=30,
+        landings=(
+            Landing(number=1, right_cm=-4, up_cm=2),
+            Landing(number=2, right_cm=3, up_cm=-6),
+        ),
+    ),
+    "shaft_read": ShaftReadTrial(length_in=30.5, read="weak", distance_m=6),
+    "way": WayTrial(size_cm=22, distance_m=25, bow="flipped"),
     "arrow_weighing": ArrowWeighingTrial(mass_gr=400),
     "string_weighing": StringWeighingTrial(mass_gr=95),
     "quiet": QuietTrial(check="loose", before_db=(62.0,), after_db=(60.0,)),

@@ -17,3 +17,9 @@ class Estimate(BaseModel):
     value: float
     plus_minus: float
     source: Source
+
+    def times(self, factor: float) -> Estimate:
+        """The same in another unit, or of so many of it."""
+        return self.model_copy(
+            update={"value": self.value * factor, "plus_minus": self.plus_minus * abs(factor)}
+        )

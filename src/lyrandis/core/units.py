@@ -27,7 +27,17 @@ J_PER_FTLB = N_PER_LBF * M_PER_FT
 MM_PER_IN = 25.4  # exact
 
 Dimension = Literal[
-    "length", "force", "mass", "speed", "energy", "angle", "ratio", "percent", "time", "level"
+    "length",
+    "force",
+    "mass",
+    "speed",
+    "energy",
+    "momentum",
+    "angle",
+    "ratio",
+    "percent",
+    "time",
+    "level",
 ]
 
 
@@ -67,6 +77,8 @@ UNITS = _units(
     Unit("mps", "speed", 1.0, "m/s"),
     Unit("ftlb", "energy", J_PER_FTLB, "ft·lb"),
     Unit("J", "energy", 1.0, "J"),
+    Unit("lb_s", "momentum", N_PER_LBF, "lb·s", decimals=2),
+    Unit("kg_m_s", "momentum", 1.0, "kg·m/s", decimals=2),
     Unit("deg", "angle", 1.0, "°", decimals=0),
     Unit("deg_1", "angle", 1.0, "°", decimals=1),
     Unit("gpp", "ratio", 1.0, "gr/lb"),
@@ -123,6 +135,7 @@ QUANTITIES = _quantities(
     Quantity("spot", "Heights on the butt", "cm", ("cm", "in"), 5),
     Quantity("speed", "Speed", "fps", ("fps", "mps"), 180),
     Quantity("energy", "Energy", "ftlb", ("ftlb", "J"), 40),
+    Quantity("momentum", "Momentum", "lb_s", ("lb_s", "kg_m_s"), 0.5),
     Quantity("angle", "Angle", "deg", ("deg",), 10),
     Quantity("gpp", "Grains per pound", "gpp", ("gpp",), 9),
     Quantity("gpi", "Grains per inch", "gpi", ("gpi",), 8),
@@ -195,6 +208,7 @@ _WRITTEN: dict[str, dict[str, float]] = {
         "km/h": 1 / 3.6,
     },
     "energy": {"ft·lb": J_PER_FTLB, "ftlb": J_PER_FTLB, "ft-lb": J_PER_FTLB, "j": 1.0},
+    "momentum": {"lb·s": N_PER_LBF, "lb-s": N_PER_LBF, "kg·m/s": 1.0, "n·s": 1.0},
     "angle": {"°": 1.0, "deg": 1.0, "degrees": 1.0},
     "ratio": {
         "gpp": 1.0,

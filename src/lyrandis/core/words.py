@@ -25,6 +25,7 @@ WORDS: dict[str, dict[str, str]] = {
         "takedown": "takedown",
         "thumb": "thumb draw",
     },
+    "spine_school": {"window": "the window", "over_stiff": "over-stiff"},
     "size_term": {"usual": "as usual", "always": "counts", "never": "left out"},
     "nocking.school": {"square": "bow square", "by_eye": "by eye"},
     "nocking.fit": {

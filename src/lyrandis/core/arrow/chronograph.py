@@ -46,6 +46,14 @@ class Shots:
 
 
 @dataclass(frozen=True)
+class Known:
+    """A speed [ft/s] of an arrow of a mass [gr] that was told otherwise, with its own ±."""
+
+    mass_gr: float
+    speed_fps: Estimate
+
+
+@dataclass(frozen=True)
 class Calibrated:
     """A bow as the chronograph knows it.
 
@@ -104,13 +112,18 @@ def outlying(speeds_fps: Sequence[float]) -> tuple[int, ...]:
 
 
 def calibrate(
-    shots: Sequence[Shots], energy_ftlb: float, virtual_gr: float, weight_lbf: float
+    shots: Sequence[Shots],
+    energy_ftlb: float,
+    virtual_gr: float,
+    weight_lbf: float,
+    known: Sequence[Known] = (),
 ) -> Calibrated:
     """E and K from speeds, combined with what the model says of them.
 
     Parameters
     ----------
-    shots : one of each arrow weight, at least one
+    shots : one of each arrow weight
+    known : speeds told otherwise; at least one of these or of the shots
     energy_ftlb, virtual_gr : the model's [ft·lb], [gr]
     weight_lbf : at the true draw [lb]; κ's ± counts by it
 
@@ -131,9 +144,14 @@ def calibrate(
     n = np.array([len(v) for v in kept])
     scatter = _scatter(kept)
     sd = np.sqrt(scatter**2 / n + ARROW_SD_SHARE**2)
-    line = float(mass.max()) >= APART * float(mass.min())
+    line = len(mass) > 1 and float(mass.max()) >= APART * float(mass.min())
     if line:
         _refuse_nonsense(mass, np.exp(mean))
+    if known:
+        told = [k.speed_fps for k in known]
+        mass = np.append(mass, [k.mass_gr for k in known])
+        mean = np.append(mean, np.log([t.value for t in told]))
+        sd = np.append(sd, [t.plus_minus / t.value for t in told])
     prior = np.array([math.log(energy_ftlb), virtual_gr])
     spread = np.array([ENERGY_SHARE_SD, KAPPA_SD_GPP * weight_lbf])
     theta, covariance = _fit(mass, mean, sd, prior, spread, free=line)

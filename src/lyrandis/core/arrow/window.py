@@ -43,6 +43,9 @@ _LONGBOW_SHARE = 0.20
 _LONGBOW_STIFF = 1.5  # of it lies on the stiff side, the rest on the weak one
 _HIGH_BRACE_IN, _HIGH_BRACE_SHARE = 8.0, 0.04
 _MATERIAL_SHARE = 0.05
+_WEIGHED_SHARE, _DRAWN_SHARE = 0.01, 0.004  # of weight and draw, once they are measured
+_WORTH_SHARE = 0.95  # less than a twentieth narrower is not worth a measurement
+STIFF_SHARE = 0.15  # finer than groups are sold "about 500" was never meant: own estimate
 _EDGE_TENTH, _EDGE_SHARE = 0.1, 0.12  # of a range, towards either of its ends
 
 
@@ -80,6 +83,7 @@ class SpineWindow:
     widened : why the band is wider than a group
     outside : what lies outside the fit, and its range
     start : what practice begins with
+    shrinks : what would make the band narrower, and by how much
     """
 
     spine_28in: Estimate | None
@@ -89,6 +93,7 @@ class SpineWindow:
     widened: tuple[Said, ...]
     outside: tuple[Said, ...]
     start: Start
+    shrinks: tuple[Said, ...] = ()
 
 
 def stiff_enough_spine(weight_lbf: float) -> float:
@@ -100,6 +105,13 @@ def stiff_enough_spine(weight_lbf: float) -> float:
     625
     """
     return STIFF_SPINE * STIFF_LBF / weight_lbf
+
+
+def about_stiff_enough(weight: Estimate) -> Estimate:
+    """The same with its ±: most of a group, and what the weight is not known to."""
+    rule = stiff_enough_spine(weight.value)
+    share = math.hypot(STIFF_SHARE, weight.plus_minus / weight.value)
+    return Estimate(value=rule, plus_minus=share * rule, source="rule")
 
 
 def refuse_short(archer: Archer, arrow: Arrow) -> None:
@@ -293,7 +305,31 @@ def spine_window(
         tuple(widened),
         (),
         start,
+        _shrinks(value, fit, share, weight_28in, draw_sd_in / archer.draw_length_in),
     )
+
+
+def _shrinks(
+    spine: float, fit: _Fit, share: float, weight: Estimate, draw_share: float
+) -> tuple[Said, ...]:
+    """What would narrow the band: a weighed bow, a marked arrow drawn, reads on the bow."""
+    by_weight, by_draw = fit.weight * weight.plus_minus / weight.value, fit.draw * draw_share
+    now = math.hypot(share, by_weight, by_draw)
+    told = []
+    for how, left in (
+        ("Weigh the bow", math.hypot(share, fit.weight * _WEIGHED_SHARE, by_draw)),
+        ("Draw a marked arrow some times", math.hypot(share, by_weight, fit.draw * _DRAWN_SHARE)),
+    ):
+        if left < _WORTH_SHARE * now:
+            told.append(
+                say(
+                    f"{how}: the ± goes from {{now}} to {{then}}",
+                    now=("spine", now * spine),
+                    then=("spine", left * spine),
+                )
+            )
+    told.append(say("reads at three and seven paces, of this shaft from this bow, narrow it most"))
+    return tuple(told)
 
 
 def _share(bow: Bow, arrow: Arrow, brace: float, asked: list[_Asked]) -> tuple[float, list[Said]]:

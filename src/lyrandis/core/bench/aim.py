@@ -7,6 +7,7 @@ from functools import cached_property
 
 import numpy as np
 
+from lyrandis.core.aim.aimed import aimed_arrow
 from lyrandis.core.aim.crawls import (
     CrawlChart,
     Unshot,
@@ -20,11 +21,9 @@ from lyrandis.core.arrays import Array
 from lyrandis.core.bench.arrow import ArrowBench
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.flight.trajectory import AimedArrow, drag_per_m, points_on_m
+from lyrandis.core.flight.trajectory import AimedArrow, points_on_m
 from lyrandis.core.parts import Rig
-from lyrandis.core.units import M_PER_FT, M_PER_IN
-
-POINT_LENGTH_M = 0.025  # the tip stands this far ahead of the back of the point
+from lyrandis.core.units import M_PER_FT
 
 
 @dataclass(frozen=True)
@@ -38,15 +37,8 @@ class AimBench:
     @cached_property
     def aimed(self) -> AimedArrow:
         """How the arrow flies and is looked along."""
-        r = self.rig
-        return AimedArrow(
-            speed_mps=self.arrow.shot.speed_fps.value * M_PER_FT,
-            eye_mm=r.archer.eye_above_nock_mm,
-            nock_to_tip_m=r.arrow.shaft_length_in * M_PER_IN + POINT_LENGTH_M,
-            stroke_m=self.bow.stroke_in * M_PER_IN,
-            drag_per_m=drag_per_m(r.arrow.diameter_mm, self.arrow.build.mass_gr),
-            slope_deg=r.aim.slope_deg,
-        )
+        speed = self.arrow.shot.speed_fps.value * M_PER_FT
+        return aimed_arrow(self.rig, speed, self.bow.stroke_in, self.arrow.build.mass_gr)
 
     @cached_property
     def chart(self) -> CrawlChart:

@@ -6,19 +6,23 @@ from collections.abc import Mapping, Sequence
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 
+from lyrandis.core.aim.aimed import aimed_arrow
+from lyrandis.core.aim.speed_marks import Sighting, speed_from_marks
 from lyrandis.core.arrow.build import Build, build
-from lyrandis.core.arrow.chronograph import Calibrated, Shots, calibrate
+from lyrandis.core.arrow.chronograph import Calibrated, Known, Shots, calibrate
 from lyrandis.core.arrow.shot import (
     Floor,
     Shot,
     arrow_floor,
     shot,
     shot_of,
+    speed_fps,
     virtual_mass_gr,
     weight_at_28in,
 )
 from lyrandis.core.arrow.window import (
     SpineWindow,
+    about_stiff_enough,
     refuse_short,
     spine_window,
     stiff_enough_spine,
@@ -30,8 +34,9 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.limbs import LimbPair, limb_pair
 from lyrandis.core.measured import Recalled
-from lyrandis.core.parts import Rig, String
+from lyrandis.core.parts import Arrow, Rig, String
 from lyrandis.core.trials import KeptTrial
+from lyrandis.core.units import M_PER_FT
 
 
 @dataclass(frozen=True)
@@ -91,15 +96,34 @@ class ArrowBench:
         RefusedError : the speeds are not one bow's.
         """
         made = still_true(self.trials, "chronograph", self.rig)
-        if not made:
+        seen = still_true(self.trials, "marks", self.rig)
+        if not made and not seen:
             return None
         by_mass: dict[float, list[float]] = {}
         for kept in made:
             by_mass.setdefault(round(kept.trial.mass_gr), []).extend(kept.trial.speeds_fps)
-        then = self._as_it_was(made[-1].rig)
-        known = then.calibrated([Shots(m, tuple(v)) for m, v in sorted(by_mass.items())])
+        then = self._as_it_was((made or seen)[-1].rig)
+        known = then.calibrated(
+            [Shots(m, tuple(v)) for m, v in sorted(by_mass.items())],
+            [self._as_it_was(k.rig).by_marks(k.trial.sightings) for k in seen],
+        )
         (energy, virtual), (energy_then, virtual_then) = self._modelled, then._modelled
         return known.moved(energy / energy_then, virtual - virtual_then)
+
+    def by_marks(self, sightings: Sequence[Sighting]) -> Known:
+        """The speed of this arrow by where it landed.
+
+        Raises
+        ------
+        RefusedError : no speed explains the marks.
+        """
+        mass = self.build.mass_gr
+        energy, virtual = self._modelled
+        modelled = float(speed_fps(energy, mass, virtual)) * M_PER_FT
+        told = speed_from_marks(
+            sightings, aimed_arrow(self.rig, modelled, self.bow.stroke_in, mass)
+        )
+        return Known(mass, told.times(1 / M_PER_FT))
 
     def _as_it_was(self, rig: Rig) -> ArrowBench:
         """The bench of the rig with which shots were made: nearly this one."""
@@ -118,20 +142,28 @@ class ArrowBench:
     @cached_property
     def window(self) -> SpineWindow:
         """The first spine suggestion, or why there is none."""
+        return self._window_of(self.rig.arrow)
+
+    def suits_at(self, length_in: float) -> float | None:
+        """The spine that would suit this shaft at another length [in]; None outside the fit."""
+        told = self._window_of(self.rig.arrow.model_copy(update={"shaft_length_in": length_in}))
+        return None if told.spine_28in is None else told.spine_28in.value
+
+    def _window_of(self, arrow: Arrow) -> SpineWindow:
         r = self.rig
         return spine_window(
             r.archer,
             r.bow,
             self.string,
-            r.arrow,
+            arrow,
             weight_at_28in(self.bow.curve),
             self.bow.weight,
             self.archer.true_draw.plus_minus,
         )
 
-    def calibrated(self, shots: Sequence[Shots]) -> Calibrated:
+    def calibrated(self, shots: Sequence[Shots], known: Sequence[Known] = ()) -> Calibrated:
         """Stored energy and virtual mass by a chronograph, against what the model says."""
-        return calibrate(shots, *self._modelled, self.bow.weight.value)
+        return calibrate(shots, *self._modelled, self.bow.weight.value, known)
 
     @property
     def gpp(self) -> Estimate:
@@ -144,8 +176,18 @@ class ArrowBench:
     @property
     def stiff_enough(self) -> bool:
         """Whether the shaft is stiff enough for the weight, by practitioners' rule."""
-        weakest = stiff_enough_spine(self.bow.weight.value)
-        return self.rig.arrow.static_spine <= weakest
+        return self.build.acts_spine <= stiff_enough_spine(self.bow.weight.value)
+
+    @cached_property
+    def about_stiff_enough(self) -> Estimate:
+        """That rule's spine with its ±."""
+        return about_stiff_enough(self.bow.weight)
+
+    @property
+    def too_weak(self) -> bool:
+        """Whether the shaft is weaker than that rule can mean."""
+        rule = self.about_stiff_enough
+        return self.build.acts_spine > rule.value + rule.plus_minus
 
     @cached_property
     def floor(self) -> Floor:

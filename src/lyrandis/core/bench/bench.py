@@ -12,10 +12,12 @@ from lyrandis.core.bench.archer import ArcherBench
 from lyrandis.core.bench.arrow import ArrowBench
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bench.brace import BraceBench
+from lyrandis.core.bench.dozen import DozenBench
 from lyrandis.core.bench.fit import FitBench
 from lyrandis.core.bench.in_line import InLineBench, in_line_of
 from lyrandis.core.bench.line import CentreShotBench, NockBench, TillerBench
 from lyrandis.core.bench.quiet import quiet_of
+from lyrandis.core.bench.shaft import ShaftBench
 from lyrandis.core.bench.string import StringBench
 from lyrandis.core.conditions import Stopped, stopped_on
 from lyrandis.core.dates import EPOCH
@@ -117,6 +119,16 @@ class Bench:
     def arrow(self) -> ArrowBench:
         """The arrow on this bow."""
         return ArrowBench(self.rig, self.archer, self.bow, self.recalled, self.trials)
+
+    @cached_property
+    def shaft(self) -> ShaftBench:
+        """The shaft that is being tuned."""
+        return ShaftBench(self.rig, self.trials, self.arrow, self.in_line.told)
+
+    @cached_property
+    def dozen(self) -> DozenBench:
+        """The set of arrows, one by one."""
+        return DozenBench(self.rig, self.known, self.arrow, self.aim)
 
     @cached_property
     def quiet(self) -> Quiet:

@@ -107,6 +107,17 @@ def impact_m(aimed: AimedArrow, crawl_mm: Array | float, distance_m: Array | flo
     return height
 
 
+def flight_s(aimed: AimedArrow, distance_m: float) -> float:
+    """Time in the air [s] to a distance [m], without a crawl: t = (e^{κX} − 1) / (κ v).
+
+    >>> round(flight_s(AimedArrow(speed_mps=50, eye_mm=110, nock_to_tip_m=0.76), 30.0), 2)
+    0.59
+    """
+    far = max(distance_m - aimed.nock_to_tip_m - aimed.stroke_m, 0.0)
+    k = max(aimed.drag_per_m, _NO_DRAG_PER_M)
+    return math.expm1(k * far) / (k * aimed.speed_mps)
+
+
 def crawl_for_mm(aimed: AimedArrow, distance_m: Array) -> Array:
     """The crawl [mm] for each distance [m]; negative beyond point-on (a virtual crawl).
 

@@ -31,6 +31,18 @@ class ArrowBuilt(Frozen):
     nock_gr: float = measure(9, "mass", 0, 60, "Arrow nock")
     fletching_gr: float = measure(9, "mass", 0, 100, "Fletching, all of it")
     fletching_count: int = measure(3, "count", 0, 6, "Feathers or vanes")
+    rear_taper_in: float = measure(
+        0, "draw", 0, 16, "Rear taper", "How far from the arrow nock a wood shaft is thinned."
+    )
+    rear_end_mm: float | None = measure(
+        None, "small", 3, 12, "Rear end", "How thick a tapered wood shaft is at the arrow nock."
+    )
+    front_taper_in: float = measure(
+        0, "draw", 0, 16, "Front taper", "How far from the point a wood shaft is thinned."
+    )
+    front_end_mm: float | None = measure(
+        None, "small", 3, 12, "Front end", "How thick a tapered wood shaft is at the point."
+    )
 
 
 class Arrow(ArrowBuilt):

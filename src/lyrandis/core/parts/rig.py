@@ -14,6 +14,7 @@ from lyrandis.core.parts.on import On
 from lyrandis.core.parts.string import String
 
 SizeTerm = Literal["usual", "always", "never"]
+SpineSchool = Literal["window", "over_stiff"]
 RouteChoice = Literal["by_bow", "shelf", "takedown", "thumb"]
 NockSchool = Literal["square", "by_eye"]
 NockFit = Literal["not_tried", "snug", "loose", "tight"]
@@ -141,6 +142,12 @@ class Rig(Frozen):
         "Size in the floor",
         "Whether the school by form asks more grains of a longer bow. Usually not of a recurve "
         "with working tips.",
+    )
+    spine_school: SpineSchool = choice(
+        "window",
+        "Spine by",
+        "A shaft that just bends past the bow, or, for natural bows, one clearly over-stiff and "
+        "heavy on the side that the string favours.",
     )
     nocking: Nocking = Nocking()
     aim: Aim = Aim()

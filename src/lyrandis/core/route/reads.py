@@ -144,6 +144,10 @@ READS: dict[str, Read] = {
     "insert": _setting("The insert", "arrow.insert_gr", "mass"),
     "arrow_nock": _setting("The arrow nock", "arrow.nock_gr", "mass"),
     "fletching": _setting("The fletching", "arrow.fletching_gr", "mass"),
+    "rear_taper": _setting("The rear taper", "arrow.rear_taper_in", "draw"),
+    "rear_end": _setting("The rear end", "arrow.rear_end_mm", "small"),
+    "front_taper": _setting("The front taper", "arrow.front_taper_in", "draw"),
+    "front_end": _setting("The front end", "arrow.front_end_mm", "small"),
     "vanes": _setting("The number of feathers", "arrow.fletching_count", "count"),
 }
 

@@ -13,6 +13,7 @@ from lyrandis.core.findings import Action, Finding, Grounds, Said, fine, joined,
 from lyrandis.core.stations.base import Answer
 from lyrandis.core.stations.draw import short_of_the_draw
 from lyrandis.core.stations.recalling import recall
+from lyrandis.core.stations.shaft import carries, flyers, over_stiff, tuned, ways
 from lyrandis.core.stations.speed import chronographed
 
 _MOST_POINT_GR = 590.0  # heavier points are not made
@@ -54,8 +55,12 @@ def tell(b: Bench) -> Answer:
             *recall(b, "arrow.weighed_gr"),
             *chronographed(b),
             spine(b),
+            *tuned(b),
+            *ways(b),
+            *flyers(b),
             *both(b),
             _balance(b),
+            carries(b),
             _kept(b),
             _care(),
             *_off_the_hand(b),
@@ -208,7 +213,9 @@ def stiffer_and_heavier(b: Bench, need: float) -> tuple[Action, ...]:
 
 def spine(b: Bench) -> Finding:
     """Where the shaft's spine lies in the window, or what practice begins with."""
-    w, printed = b.arrow.window, b.rig.arrow.static_spine
+    w, acts = b.arrow.window, b.arrow.build.acts_spine
+    if b.rig.spine_school == "over_stiff":
+        return over_stiff(b)
     if w.spine_28in is None or w.low is None or w.high is None:
         return _no_window(b)
     why = say(
@@ -218,31 +225,36 @@ def spine(b: Bench) -> Finding:
     )
     for reason in w.widened:
         why = joined(why, reason, "; wider here because ")
-    why = why.around("", ". What the arrow does at three and seven paces decides.")
+    why = why.around("", ". To narrow it: ")
+    for i, narrower in enumerate(w.shrinks):
+        why = joined(why, narrower, "; " if i else "")
+    why = why.around("", ".")
     band = {"low": ("spine", w.low), "high": ("spine", w.high)}
-    if w.low <= printed <= w.high:
+    if w.low <= acts <= w.high:
         return fine(
             said=say(
                 "Spine {spine} lies in the window of {low} to {high}.",
-                spine=("spine", printed),
+                spine=("spine", acts),
                 **band,
             ),
             why=why,
             told="model",
         )
-    stiff = printed < w.low
+    stiff = acts < w.low
     return mind(
         said=say(
             f"Spine {{spine}} looks {'stiff' if stiff else 'weak'} for this bow: the window is "
             "{low} to {high}.",
-            spine=("spine", printed),
+            spine=("spine", acts),
             **band,
         ),
         why=why,
         told="model",
         action=Action(
             label=say("Try {spine}", spine=("spine", w.spine_28in.value)),
-            changes={"arrow.static_spine": round(w.spine_28in.value)},
+            changes={
+                "arrow.static_spine": round(w.spine_28in.value * b.rig.arrow.static_spine / acts)
+            },
         ),
     )
 
@@ -256,12 +268,15 @@ def _no_window(b: Bench) -> Finding:
     why = why.around("The spine model was fitted to finger archers and bows cut near centre: ", ".")
     if b.rig.archer.release != "thumb":
         return mind(said=w.start.said, why=why, told="practice")
-    if b.arrow.stiff_enough:
+    rule = b.arrow.about_stiff_enough
+    if not b.arrow.too_weak:
+        enough = "is stiff enough" if b.arrow.stiff_enough else "is about stiff enough"
         return fine(
             said=say(
-                "Spine {spine} is stiff enough for {weight} by the thumb archers' rule.",
-                spine=("spine", b.rig.arrow.static_spine),
+                f"Spine {{spine}} {enough} for {{weight}} by the thumb archers' rule of {{rule}}.",
+                spine=("spine", b.arrow.build.acts_spine),
                 weight=("weight", b.bow.weight.value),
+                rule=("spine", rule),
             ),
             why=why,
             told="rule",
@@ -271,7 +286,7 @@ def _no_window(b: Bench) -> Finding:
 
 def both(b: Bench) -> list[Finding]:
     """Too light and too weak at once."""
-    if b.arrow.floor.verdict in ("fine", "mind") or b.arrow.stiff_enough:
+    if b.arrow.floor.verdict in ("fine", "mind") or not b.arrow.too_weak:
         return []
     return [
         stop(

@@ -21,10 +21,11 @@ def chronographed(b: Bench) -> list[Finding]:
         return [mind(said=error.said or verbatim(error.reason), why=_WHY, told="model")]
     if told is None:
         return []
+    how = "the chronograph" if told.shots else "where the arrows landed"
     found = [
         fine(
             said=say(
-                "By the chronograph the arrow shares {energy} with {virtual} of limbs and string.",
+                f"By {how} the arrow shares {{energy}} with {{virtual}} of limbs and string.",
                 energy=("energy", told.stored_energy_ftlb),
                 virtual=("mass", told.virtual_mass_gr),
             ),
@@ -46,7 +47,7 @@ def chronographed(b: Bench) -> list[Finding]:
                 told="measured",
             )
         )
-    if not told.line:
+    if not told.line and told.shots:
         found.append(
             fine(
                 said=say(

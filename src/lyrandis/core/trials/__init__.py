@@ -16,6 +16,7 @@ from lyrandis.core.trials.draw import DrawTrial
 from lyrandis.core.trials.hold import HoldTrial
 from lyrandis.core.trials.in_line import InLineTrial
 from lyrandis.core.trials.inspection import InspectionTrial
+from lyrandis.core.trials.marks import MarksTrial
 from lyrandis.core.trials.measuring import (
     MEASURED,
     MEASURES,
@@ -25,11 +26,14 @@ from lyrandis.core.trials.measuring import (
     trials_in,
 )
 from lyrandis.core.trials.nock_read import NockReadTrial
+from lyrandis.core.trials.numbered import NumberedTrial
 from lyrandis.core.trials.quiet import QuietTrial
 from lyrandis.core.trials.release import ReleaseTrial
 from lyrandis.core.trials.settling import SettlingTrial
+from lyrandis.core.trials.shaft_read import ShaftReadTrial
 from lyrandis.core.trials.string_weighing import StringWeighingTrial
 from lyrandis.core.trials.tiller import TillerTrial
+from lyrandis.core.trials.way import WayTrial
 from lyrandis.core.trials.weighing import WeighingTrial
 
 Trial = Annotated[
@@ -48,13 +52,17 @@ Trial = Annotated[
     | TillerTrial
     | CentreShotTrial
     | NockReadTrial
-    | ChronographTrial,
+    | ChronographTrial
+    | MarksTrial
+    | NumberedTrial
+    | ShaftReadTrial
+    | WayTrial,
     Field(discriminator="kind"),
 ]
 TrialKind = Literal[
     "draw", "weighing", "hold", "inspection", "brace", "settling", "quiet", "arrow_weighing",
     "string_weighing", "release", "coach", "in_line", "tiller", "centre_shot",
-    "nock_read", "chronograph",
+    "nock_read", "chronograph", "marks", "way", "shaft_read", "numbered",
 ]  # fmt: skip
 KINDS: dict[str, type[TrialBase]] = {
     kind.model_fields["kind"].default: kind for kind in get_args(get_args(Trial)[0])
@@ -75,16 +83,20 @@ __all__ = [
     "InspectionTrial",
     "KeptTrial",
     "Level",
+    "MarksTrial",
     "Measure",
     "NockReadTrial",
+    "NumberedTrial",
     "QuietTrial",
     "ReleaseTrial",
     "SettlingTrial",
+    "ShaftReadTrial",
     "StringWeighingTrial",
     "TillerTrial",
     "Trial",
     "TrialBase",
     "TrialKind",
+    "WayTrial",
     "WeighingTrial",
     "implied_by",
     "implied_number",
