@@ -11,11 +11,13 @@ from starlette.middleware.gzip import GZipMiddleware
 
 import lyrandis
 from lyrandis.api import (
+    arrows,
     beside,
     compute,
     compute_arrow,
     data,
     fitting,
+    instruments,
     jobs,
     listening,
     pages,
@@ -86,6 +88,7 @@ def create_app(
         reference,
         compute,
         compute_arrow,
+        arrows,
         strings,
         rigs,
         parts,
@@ -94,6 +97,7 @@ def create_app(
         scale,
         listening,
         data,
+        instruments,
         jobs,
     )
     routers = [module.router for module in modules]

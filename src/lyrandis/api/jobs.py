@@ -9,7 +9,7 @@ from typing import Annotated, Any
 
 from fastapi import APIRouter, File, Path, Query, Request, UploadFile
 from fastapi.sse import EventSourceResponse, ServerSentEvent
-from pydantic import Field, TypeAdapter
+from pydantic import TypeAdapter
 
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk
@@ -17,8 +17,7 @@ from lyrandis.api.data import putting_back
 from lyrandis.api.listening import Marks, Second, listening
 from lyrandis.api.long import AllJobs, JobView, job_view
 from lyrandis.api.problems import PROBLEM_RESPONSES, problem_of
-from lyrandis.api.rigs import Body, taking_in
-from lyrandis.api.scale import pulling
+from lyrandis.api.rigs import taking_in
 
 router = APIRouter(
     prefix="/api/jobs", tags=["jobs"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
@@ -50,22 +49,6 @@ def begin_restore(
 ) -> JobView:
     """Begin to put a backup in the place of the data; its result is a look over it."""
     return job_view(putting_back(jobs, request.app.state.folder, desk, file))
-
-
-class PullIn(Body):
-    """A pull of the simulated scale: which rig, which hidden bow, the how many-th pull of it."""
-
-    rig: int = Field(ge=1, le=2**53 - 1)
-    seed: int = Field(1, ge=0, le=2**31)
-    again: int = Field(0, ge=0, le=2**31)
-    pace: float = Field(1.0, ge=0, le=10, allow_inf_nan=False)
-
-
-@router.post("/pull", status_code=202)
-def begin_pull(body: PullIn, desk: AtDesk, jobs: AllJobs) -> JobView:
-    """Begin a pull of the simulated scale; it tells each reading, nothing is kept."""
-    rig = desk.get(body.rig).present.rig
-    return job_view(pulling(jobs, rig, body.seed, body.again, body.pace))
 
 
 @router.get("/{id}")

@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-import time
 from typing import Annotated
 
 from fastapi import APIRouter, File, Response, UploadFile
@@ -10,13 +9,14 @@ from pydantic import BaseModel
 
 from lyrandis.api.context import AtDesk, RigId
 from lyrandis.api.problems import PROBLEM_RESPONSES, answers
+from lyrandis.api.streams import taken_off
 from lyrandis.core.bench import Bench
 from lyrandis.core.bow.readings import thinned
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.parts import Rig
 from lyrandis.files.readings_csv import MOST_BYTES, read_readings, write_readings
-from lyrandis.instruments.scale import READINGS, SimulatedScale
-from lyrandis.jobs import Job, Jobs, Tell
+from lyrandis.instruments.scale import SimulatedScale
+from lyrandis.jobs import Job, Jobs
 
 router = APIRouter(prefix="/api", tags=["scale"], responses=PROBLEM_RESPONSES)
 
@@ -40,15 +40,13 @@ def pulling(jobs: Jobs, rig: Rig, seed: int, again: int, pace: float) -> Job:
     """
     draw = Bench(rig).archer.true_draw.value
     scale = SimulatedScale(rig.bow, rig.string.material, draw, seed, again)
-    taken = list(scale.readings())
-
-    def work(tell: Tell) -> Readings:
-        for i, reading in enumerate(taken):
-            time.sleep(scale.every_s * pace)
-            tell((i + 1) / READINGS, list(reading))
-        return Readings(readings=[list(r) for r in thinned(taken)])
-
-    return jobs.start("pull", work, heavy=False)
+    return taken_off(
+        jobs,
+        "pull",
+        scale,
+        pace,
+        lambda taken: Readings(readings=[list(r) for r in thinned(taken)]),
+    )
 
 
 @router.get("/rigs/{id}/readings", response_class=Response, responses=answers("text/csv"))

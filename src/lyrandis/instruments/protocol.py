@@ -15,9 +15,20 @@ class Instrument(Protocol[Reading_co]):
     which whoever streams them may pace himself. Reading twice gives the same readings.
     """
 
-    name: str
-    simulated: bool
-    every_s: float
+    @property
+    def name(self) -> str:
+        """What it is called."""
+        ...
+
+    @property
+    def simulated(self) -> bool:
+        """Whether it stands in for a device."""
+        ...
+
+    @property
+    def every_s(self) -> float:
+        """Time between two readings [s]."""
+        ...
 
     def readings(self) -> Iterator[Reading_co]:
         """The readings of one measurement, in order; it ends when the measurement does."""

@@ -141,6 +141,9 @@ class Shaft(Frozen):
     number: int = measure(..., "count", 1, 999, "Number")
     mass_gr: float | None = measure(None, "mass", 50, 2500, "Weighed")
     static_spine: float | None = measure(None, "spine", 150, 2000, "Spine read")
+    runout_mm: float | None = measure(
+        None, "small", 0, 10, "Out of straight", "Between the highest and lowest as it is rolled."
+    )
     state: ShaftState = choice("whole", "State")
     notes: Short = ""
 

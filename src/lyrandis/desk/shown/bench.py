@@ -21,6 +21,7 @@ from lyrandis.core.fit.draw_history import DrawHistory
 from lyrandis.core.fit.draw_length import DrawLines, draw_lines
 from lyrandis.core.fit.hold import Hold
 from lyrandis.core.fit.limbs import BoltTurn, LimbPair
+from lyrandis.core.flight.flyers import Flyers
 from lyrandis.core.inspection import PlaceId
 from lyrandis.core.parts import Rig
 from lyrandis.core.route import route_of
@@ -46,6 +47,7 @@ from lyrandis.desk.shown.bow import (
     force_draw_view,
 )
 from lyrandis.desk.shown.brace import BraceView, brace_view
+from lyrandis.desk.shown.shaft import Levers, ShaftView, flyers_view, levers, shaft_view
 from lyrandis.desk.shown.string import SettlingView, TurnsSeen, settling_view, turns_seen
 
 
@@ -105,6 +107,9 @@ class BenchView(BaseModel):
     chronograph: ChronographView | None = None
     arrow: Build | None = None
     window: SpineWindow | None = None
+    levers: Levers | None = None
+    shaft: ShaftView | None = None
+    flyers: Flyers | None = None
     quiet: Quiet | None = None
     crawls: CrawlsView | None = None
 
@@ -133,6 +138,9 @@ _PARTS: dict[str, Callable[[Bench], Any]] = {
     "chronograph": chronograph_view,
     "arrow": lambda b: b.arrow.build,
     "window": lambda b: b.arrow.window,
+    "levers": levers,
+    "shaft": shaft_view,
+    "flyers": flyers_view,
     "quiet": lambda b: b.quiet,
     "crawls": crawls_view,
 }
@@ -149,7 +157,7 @@ _SHOWS: dict[StationId, tuple[str, ...]] = {
     "final-tiller": ("force_draw", "tiller"),
     "brace": ("force_draw", "brace", "listening", "turns_seen"),
     "nock-point": ("nock", "nock_reads", "nock_found", "brace"),
-    "arrow": ("shot", "chronograph", "arrow", "window"),
+    "arrow": ("shot", "chronograph", "arrow", "window", "levers", "shaft", "flyers"),
     "quiet": ("quiet",),
     "crawls": ("crawls",),
 }

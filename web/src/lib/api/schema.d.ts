@@ -414,6 +414,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/chronograph": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Chronograph
+         * @description Shoot over the simulated chronograph; it tells each speed, nothing is kept.
+         */
+        post: operations["begin_chronograph_api_jobs_chronograph_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/fit": {
         parameters: {
             query?: never;
@@ -494,6 +514,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/jobs/shafts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Shafts
+         * @description Weigh and spine a made-up set; it tells each shaft, nothing is kept.
+         */
+        post: operations["begin_shafts_api_jobs_shafts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/jobs/sound": {
         parameters: {
             query?: never;
@@ -508,6 +548,26 @@ export interface paths {
          * @description Begin to listen to a recording; the same recording is listened to once.
          */
         post: operations["begin_listening_api_jobs_sound_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/jobs/weigh": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Begin Weighing
+         * @description Lay the rig's arrow on the simulated grain scale; it tells each reading, nothing is kept.
+         */
+        post: operations["begin_weighing_api_jobs_weigh_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -553,6 +613,26 @@ export interface paths {
          *     `failed` problem details. Not following it any more does not stop it.
          */
         get: operations["follow_api_jobs__id__events_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Label Sheets
+         * @description The sheets of labels that can be printed on.
+         */
+        get: operations["label_sheets_api_labels_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -745,6 +825,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/parts/{mark}/labels": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Labels
+         * @description Labels of a set's whole shafts at true size, as PDF.
+         */
+        get: operations["labels_api_parts__mark__labels_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/parts/{mark}/preview": {
         parameters: {
             query?: never;
@@ -779,6 +879,26 @@ export interface paths {
          * @description Do again what was taken back of a part last.
          */
         post: operations["redo_part_api_parts__mark__redo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/parts/{mark}/shafts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Shafts Out
+         * @description A set's shafts as CSV, units in the header.
+         */
+        get: operations["shafts_out_api_parts__mark__shafts_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -993,6 +1113,26 @@ export interface paths {
          * @description A new rig that begins as this one stands.
          */
         post: operations["copy_api_rigs__id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/cutting": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Cutting
+         * @description The tapers of the rig's shaft at true size, as PDF.
+         */
+        get: operations["cutting_api_rigs__id__cutting_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1264,6 +1404,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/spread": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Spread
+         * @description What arrows that differ so much in weight do at this archer's far distance.
+         */
+        get: operations["spread_api_rigs__id__spread_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{id}/step-up.ics": {
         parameters: {
             query?: never;
@@ -1361,6 +1521,66 @@ export interface paths {
          * @description Take back the latest change that stands.
          */
         post: operations["undo_api_rigs__id__undo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/what-if": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * What If
+         * @description Arrows side by side on this rig, with all that each changes downstream. Nothing is kept.
+         */
+        post: operations["what_if_api_rigs__id__what_if_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/shafts": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Shafts In
+         * @description Read a table of shafts, CSV or pasted; nothing is kept until the archer keeps it.
+         */
+        post: operations["shafts_in_api_shafts_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/speeds": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Speeds In
+         * @description Read a table of chronograph shots; nothing is logged until the archer logs it.
+         */
+        post: operations["speeds_in_api_speeds_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -1836,6 +2056,17 @@ export interface components {
              */
             fletching_gr: number;
             /**
+             * Front end
+             * @description How thick a tapered wood shaft is at the point.
+             */
+            front_end_mm?: number | null;
+            /**
+             * Front taper
+             * @description How far from the point a wood shaft is thinned.
+             * @default 0
+             */
+            front_taper_in: number;
+            /**
              * Shaft grains per inch
              * @default 7.8
              */
@@ -1861,6 +2092,17 @@ export interface components {
              * @default 110
              */
             point_gr: number;
+            /**
+             * Rear end
+             * @description How thick a tapered wood shaft is at the arrow nock.
+             */
+            rear_end_mm?: number | null;
+            /**
+             * Rear taper
+             * @description How far from the arrow nock a wood shaft is thinned.
+             * @default 0
+             */
+            rear_taper_in: number;
             /**
              * Shaft length
              * @description Throat of the arrow nock to the back of the point.
@@ -1900,6 +2142,17 @@ export interface components {
              */
             fletching_gr: number;
             /**
+             * Front end
+             * @description How thick a tapered wood shaft is at the point.
+             */
+            front_end_mm: number | null;
+            /**
+             * Front taper
+             * @description How far from the point a wood shaft is thinned.
+             * @default 0
+             */
+            front_taper_in: number;
+            /**
              * Shaft grains per inch
              * @default 7.8
              */
@@ -1926,6 +2179,17 @@ export interface components {
              */
             point_gr: number;
             /**
+             * Rear end
+             * @description How thick a tapered wood shaft is at the arrow nock.
+             */
+            rear_end_mm: number | null;
+            /**
+             * Rear taper
+             * @description How far from the arrow nock a wood shaft is thinned.
+             * @default 0
+             */
+            rear_taper_in: number;
+            /**
              * Shaft length
              * @description Throat of the arrow nock to the back of the point.
              * @default 30
@@ -1951,6 +2215,50 @@ export interface components {
             arrow: components["schemas"]["Arrow-Input"];
         };
         /**
+         * ArrowOnBow
+         * @description One arrow on this bow. What cannot be told for it is None.
+         *
+         *     changes : settings by which it differs from the one on the rig
+         *     problem : why it is no arrow for this bow
+         */
+        ArrowOnBow: {
+            /** Acts Spine */
+            acts_spine: number;
+            /** Balance In */
+            balance_in: number;
+            /** Changes */
+            changes: {
+                [key: string]: unknown;
+            };
+            /** Energy Ftlb */
+            energy_ftlb: number;
+            far: components["schemas"]["FarShot"] | null;
+            /** Fits */
+            fits: ("stiff" | "fits" | "weak") | null;
+            /** Floor Gpp */
+            floor_gpp: number;
+            /** Front Of Centre Pct */
+            front_of_centre_pct: number;
+            gpp: components["schemas"]["Estimate"];
+            mass_gr: components["schemas"]["Estimate"];
+            /** Momentum Lb S */
+            momentum_lb_s: number;
+            /** Point Gr */
+            point_gr: number;
+            point_on_m: components["schemas"]["Estimate"] | null;
+            /** Shaft Length In */
+            shaft_length_in: number;
+            speed_fps: components["schemas"]["Estimate"];
+            /** Stays Ftlb */
+            stays_ftlb: number;
+            suits: components["schemas"]["Estimate"] | null;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "below" | "tolerated" | "mind" | "fine";
+        };
+        /**
          * ArrowSet
          * @description A set of arrows built alike, and its shafts one by one.
          */
@@ -1970,6 +2278,17 @@ export interface components {
              * @default 9
              */
             fletching_gr: number;
+            /**
+             * Front end
+             * @description How thick a tapered wood shaft is at the point.
+             */
+            front_end_mm?: number | null;
+            /**
+             * Front taper
+             * @description How far from the point a wood shaft is thinned.
+             * @default 0
+             */
+            front_taper_in: number;
             /**
              * Shaft grains per inch
              * @default 7.8
@@ -2001,6 +2320,17 @@ export interface components {
              * @default 110
              */
             point_gr: number;
+            /**
+             * Rear end
+             * @description How thick a tapered wood shaft is at the arrow nock.
+             */
+            rear_end_mm?: number | null;
+            /**
+             * Rear taper
+             * @description How far from the arrow nock a wood shaft is thinned.
+             * @default 0
+             */
+            rear_taper_in: number;
             /**
              * Shaft length
              * @description Throat of the arrow nock to the back of the point.
@@ -2040,6 +2370,17 @@ export interface components {
              */
             fletching_gr: number;
             /**
+             * Front end
+             * @description How thick a tapered wood shaft is at the point.
+             */
+            front_end_mm: number | null;
+            /**
+             * Front taper
+             * @description How far from the point a wood shaft is thinned.
+             * @default 0
+             */
+            front_taper_in: number;
+            /**
              * Shaft grains per inch
              * @default 7.8
              */
@@ -2070,6 +2411,17 @@ export interface components {
              * @default 110
              */
             point_gr: number;
+            /**
+             * Rear end
+             * @description How thick a tapered wood shaft is at the arrow nock.
+             */
+            rear_end_mm: number | null;
+            /**
+             * Rear taper
+             * @description How far from the arrow nock a wood shaft is thinned.
+             * @default 0
+             */
+            rear_taper_in: number;
             /**
              * Shaft length
              * @description Throat of the arrow nock to the back of the point.
@@ -2220,9 +2572,11 @@ export interface components {
             crawls: components["schemas"]["CrawlsView"] | null;
             draw_lines: components["schemas"]["DrawLines"];
             draws: components["schemas"]["DrawHistory"] | null;
+            flyers: components["schemas"]["Flyers"] | null;
             force_draw: components["schemas"]["ForceDrawView"] | null;
             hold: components["schemas"]["Hold"] | null;
             in_line: components["schemas"]["InLine"] | null;
+            levers: components["schemas"]["Levers"] | null;
             limbs: components["schemas"]["LimbPair"] | null;
             listening: components["schemas"]["Listening"] | null;
             nock: components["schemas"]["NockStart"] | null;
@@ -2231,11 +2585,12 @@ export interface components {
             nock_reads: components["schemas"]["NockRead"][] | null;
             /** Notes */
             notes: components["schemas"]["RailNote"][];
-            plan: components["schemas"]["PlanView"] | null;
+            plan: components["schemas"]["lyrandis__desk__shown__archer__PlanView"] | null;
             quiet: components["schemas"]["Quiet"] | null;
             rig: components["schemas"]["Rig-Output"];
             route: components["schemas"]["RouteView"];
             settling: components["schemas"]["SettlingView"] | null;
+            shaft: components["schemas"]["ShaftView"] | null;
             shot: components["schemas"]["ShotView"] | null;
             /** Stations */
             stations: components["schemas"]["StationView"][];
@@ -2331,6 +2686,16 @@ export interface components {
         };
         /** Body_readings_in_api_readings_post */
         Body_readings_in_api_readings_post: {
+            /** File */
+            file: string;
+        };
+        /** Body_shafts_in_api_shafts_post */
+        Body_shafts_in_api_shafts_post: {
+            /** File */
+            file: string;
+        };
+        /** Body_speeds_in_api_speeds_post */
+        Body_speeds_in_api_speeds_post: {
             /** File */
             file: string;
         };
@@ -3023,8 +3388,12 @@ export interface components {
          * @description A built arrow; `mass_gr` is the weighed mass where the arrow was weighed.
          *
          *     sd_gr : of the mass
+         *     spine_28in : what a jig reads of the shaft as it is, tapers with it
+         *     acts_spine : of the shaft without tapers that would act alike on the bow
          */
         Build: {
+            /** Acts Spine */
+            acts_spine: number;
             /** Balance In */
             balance_in: number;
             /** Front Of Centre Pct */
@@ -3996,6 +4365,31 @@ export interface components {
             value: number;
         };
         /**
+         * FarShot
+         * @description What the arrow does at the archer's far distance.
+         *
+         *     far_m, near_m : the archer's farthest distance within reach, and the one before it
+         *     drop_cm : how far below the mark it lands there with the crawl of the one before
+         *     danger_m : over how many metres it stays within the spot
+         *     crawl_mm, near_crawl_mm : at both
+         */
+        FarShot: {
+            /** Crawl Mm */
+            crawl_mm: number;
+            /** Danger M */
+            danger_m: number;
+            /** Drop Cm */
+            drop_cm: number;
+            /** Far M */
+            far_m: number;
+            /** Flight S */
+            flight_s: number;
+            /** Near Crawl Mm */
+            near_crawl_mm: number;
+            /** Near M */
+            near_m: number;
+        };
+        /**
          * FieldNote
          * @description What the interface needs to know of one setting of a rig; `words` names its choices.
          */
@@ -4155,6 +4549,23 @@ export interface components {
             verdict: "below" | "tolerated" | "mind" | "fine";
         };
         /**
+         * Flyers
+         * @description Every shaft's place; the one farthest out, and the odds that it is chance.
+         *
+         *     spread_cm : standard deviation of one shot about its shaft's own place, each way, at 30 m
+         *     worst, chance : None while too few were shot
+         */
+        Flyers: {
+            /** Chance */
+            chance: number | null;
+            /** Shafts */
+            shafts: components["schemas"]["ShaftSeen"][];
+            /** Spread Cm */
+            spread_cm: number | null;
+            /** Worst */
+            worst: number | null;
+        };
+        /**
          * ForceDrawIn
          * @description A bow and how far it is drawn.
          */
@@ -4228,6 +4639,18 @@ export interface components {
             };
             /** Title */
             title: string;
+        };
+        /**
+         * Gauge
+         * @description The diameter wanted at a place of the shaft, and how far it may be off.
+         */
+        Gauge: {
+            /** At In */
+            at_in: number;
+            /** Diameter Mm */
+            diameter_mm: number;
+            /** Tolerance Mm */
+            tolerance_mm: number;
         };
         /**
          * Health
@@ -4607,7 +5030,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"]) | null;
+            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"]) | null;
             /**
              * Why
              * @default
@@ -4689,6 +5112,72 @@ export interface components {
             word: string;
         };
         /**
+         * Landed
+         * @description Some arrows with one crawl at one distance, and how far over the mark they landed.
+         */
+        "Landed-Input": {
+            /**
+             * Arrows shot
+             * @default 3
+             */
+            arrows: number;
+            /**
+             * Crawl
+             * @description Nought where none was taken.
+             */
+            crawl_mm: number;
+            /** Distance */
+            distance_m: number;
+            /**
+             * Above the mark
+             * @description Negative where they landed below.
+             * @default 0
+             */
+            height_cm: number;
+        };
+        /**
+         * Landed
+         * @description Some arrows with one crawl at one distance, and how far over the mark they landed.
+         */
+        "Landed-Output": {
+            /**
+             * Arrows shot
+             * @default 3
+             */
+            arrows: number;
+            /**
+             * Crawl
+             * @description Nought where none was taken.
+             */
+            crawl_mm: number;
+            /** Distance */
+            distance_m: number;
+            /**
+             * Above the mark
+             * @description Negative where they landed below.
+             * @default 0
+             */
+            height_cm: number;
+        };
+        /**
+         * Landing
+         * @description A numbered shaft's place on the butt, from the mark.
+         */
+        Landing: {
+            /** Number */
+            number: number;
+            /**
+             * Right of the mark
+             * @description Negative is left.
+             */
+            right_cm: number;
+            /**
+             * Above the mark
+             * @description Negative is below.
+             */
+            up_cm: number;
+        };
+        /**
          * Learnt
          * @description What the looks come to, and the next turn of each screw; all 0 where none brings it nearer.
          *
@@ -4742,6 +5231,23 @@ export interface components {
             lines: components["schemas"]["PartLine"][];
             /** Rig Id */
             rig_id: number | null;
+        };
+        /**
+         * Levers
+         * @description What dragging does, as tables to look up: shape (n,) each pair.
+         *
+         *     point_gr, balance_in : where the arrow balances with each point
+         *     grains_per_inch, gpp : grains per pound with each shaft
+         */
+        Levers: {
+            /** Balance In */
+            balance_in: number[];
+            /** Gpp */
+            gpp: number[];
+            /** Grains Per Inch */
+            grains_per_inch: number[];
+            /** Point Gr */
+            point_gr: number[];
         };
         /**
          * LimbPair
@@ -5047,6 +5553,52 @@ export interface components {
             wide_groups: number[];
         };
         /**
+         * MarksTrial
+         * @description Arrows at two distances or more, each with its crawl and where they landed.
+         */
+        "MarksTrial-Input": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "marks";
+            /** Where they landed */
+            landed: components["schemas"]["Landed-Input"][];
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+        };
+        /**
+         * MarksTrial
+         * @description Arrows at two distances or more, each with its crawl and where they landed.
+         */
+        "MarksTrial-Output": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "marks";
+            /** Where they landed */
+            landed: components["schemas"]["Landed-Output"][];
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+        };
+        /**
          * MatchedSetIn
          * @description Shafts, how many are wanted, and what range of weight and of spine costs alike.
          */
@@ -5345,6 +5897,56 @@ export interface components {
             station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
             /** Title */
             title: string;
+        };
+        /**
+         * NumberedTrial
+         * @description One end of numbered shafts, each at its place.
+         */
+        "NumberedTrial-Input": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "numbered";
+            /** Where each landed */
+            landings: components["schemas"]["Landing"][];
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+        };
+        /**
+         * NumberedTrial
+         * @description One end of numbered shafts, each at its place.
+         */
+        "NumberedTrial-Output": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "numbered";
+            /** Where each landed */
+            landings: components["schemas"]["Landing"][];
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
         };
         /**
          * On
@@ -5725,15 +6327,6 @@ export interface components {
             where: components["schemas"]["Said"] | null;
         };
         /**
-         * PlanView
-         * @description The steps up in weight, or why there are none.
-         */
-        PlanView: {
-            problem: components["schemas"]["Said"] | null;
-            /** Steps */
-            steps: components["schemas"]["WeightStep"][];
-        };
-        /**
          * Pose
          * @description The bow in one pose: closed limb outlines, the string's path, the limb nock, the nock.
          *
@@ -5897,27 +6490,14 @@ export interface components {
             type: string;
         };
         /**
-         * PullIn
-         * @description A pull of the simulated scale: which rig, which hidden bow, the how many-th pull of it.
+         * Profile
+         * @description Diameters over the length: [in from the throat], [mm], shape (n,).
          */
-        PullIn: {
-            /**
-             * Again
-             * @default 0
-             */
-            again: number;
-            /**
-             * Pace
-             * @default 1
-             */
-            pace: number;
-            /** Rig */
-            rig: number;
-            /**
-             * Seed
-             * @default 1
-             */
-            seed: number;
+        Profile: {
+            /** At In */
+            at_in: number[];
+            /** Diameter Mm */
+            diameter_mm: number[];
         };
         /**
          * PutOnIn
@@ -6247,11 +6827,13 @@ export interface components {
              *       "diameter_mm": 6,
              *       "fletching_count": 3,
              *       "fletching_gr": 9,
+             *       "front_taper_in": 0,
              *       "grains_per_inch": 7.8,
              *       "insert_gr": 12,
              *       "material": "carbon",
              *       "nock_gr": 9,
              *       "point_gr": 110,
+             *       "rear_taper_in": 0,
              *       "shaft_length_in": 30,
              *       "static_spine": 600
              *     }
@@ -6359,6 +6941,13 @@ export interface components {
              */
             size_term: "usual" | "always" | "never";
             /**
+             * Spine by
+             * @description A shaft that just bends past the bow, or, for natural bows, one clearly over-stiff and heavy on the side that the string favours.
+             * @default window
+             * @enum {string}
+             */
+            spine_school: "window" | "over_stiff";
+            /**
              * @default {
              *       "starts": "",
              *       "step_lbf": 2,
@@ -6442,11 +7031,13 @@ export interface components {
              *       "diameter_mm": 6,
              *       "fletching_count": 3,
              *       "fletching_gr": 9,
+             *       "front_taper_in": 0,
              *       "grains_per_inch": 7.8,
              *       "insert_gr": 12,
              *       "material": "carbon",
              *       "nock_gr": 9,
              *       "point_gr": 110,
+             *       "rear_taper_in": 0,
              *       "shaft_length_in": 30,
              *       "static_spine": 600
              *     }
@@ -6554,6 +7145,13 @@ export interface components {
              */
             size_term: "usual" | "always" | "never";
             /**
+             * Spine by
+             * @description A shaft that just bends past the bow, or, for natural bows, one clearly over-stiff and heavy on the side that the string favours.
+             * @default window
+             * @enum {string}
+             */
+            spine_school: "window" | "over_stiff";
+            /**
              * @default {
              *       "starts": "",
              *       "step_lbf": 2,
@@ -6593,6 +7191,29 @@ export interface components {
              *     }
              */
             weights: components["schemas"]["Weights-Output"];
+        };
+        /**
+         * RigIn
+         * @description Which rig, which hidden truth behind it, and the how many-th time it is measured.
+         */
+        RigIn: {
+            /**
+             * Again
+             * @default 0
+             */
+            again: number;
+            /**
+             * Pace
+             * @default 1
+             */
+            pace: number;
+            /** Rig */
+            rig: number;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
         };
         /**
          * RigNote
@@ -6640,7 +7261,7 @@ export interface components {
             /** Archived */
             archived: boolean;
             /** Earlier */
-            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph")[];
+            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered")[];
             /** Id */
             id: number;
             /** Measured */
@@ -6970,6 +7591,36 @@ export interface components {
             seq: number;
         };
         /**
+         * SetIn
+         * @description A set measured shaft by shaft on the simulated scale and jig: what it is made to.
+         */
+        SetIn: {
+            /**
+             * Again
+             * @default 0
+             */
+            again: number;
+            /** Mass Gr */
+            mass_gr: number;
+            /**
+             * Pace
+             * @default 1
+             */
+            pace: number;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Shafts
+             * @default 12
+             */
+            shafts: number;
+            /** Spine 28In */
+            spine_28in: number;
+        };
+        /**
          * SetOut
          * @description Shafts that go together, how far they differ, and their size: 1 just fills the scales.
          *
@@ -7140,6 +7791,11 @@ export interface components {
             /** Number */
             number: number;
             /**
+             * Out of straight
+             * @description Between the highest and lowest as it is rolled.
+             */
+            runout_mm?: number | null;
+            /**
              * State
              * @default whole
              * @enum {string}
@@ -7163,6 +7819,11 @@ export interface components {
             /** Number */
             number: number;
             /**
+             * Out of straight
+             * @description Between the highest and lowest as it is rolled.
+             */
+            runout_mm: number | null;
+            /**
              * State
              * @default whole
              * @enum {string}
@@ -7182,6 +7843,135 @@ export interface components {
             mass_gr: number;
             /** Spine 28In */
             spine_28in: number;
+        };
+        /**
+         * ShaftReadTrial
+         * @description Some arrows as the shaft is now, and how they flew, most of them.
+         */
+        "ShaftReadTrial-Input": {
+            /**
+             * Arrows shot
+             * @default 3
+             */
+            arrows: number;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shaft_read";
+            /**
+             * As long as
+             * @description The shaft, or the taper that is being lengthened.
+             */
+            length_in: number;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * How they flew
+             * @description As most of the arrows did.
+             * @enum {string}
+             */
+            read: "weak" | "straight" | "stiff";
+            /**
+             * Tuned by
+             * @default length
+             * @enum {string}
+             */
+            tuned: "length" | "rear_taper" | "front_taper";
+        };
+        /**
+         * ShaftReadTrial
+         * @description Some arrows as the shaft is now, and how they flew, most of them.
+         */
+        "ShaftReadTrial-Output": {
+            /**
+             * Arrows shot
+             * @default 3
+             */
+            arrows: number;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "shaft_read";
+            /**
+             * As long as
+             * @description The shaft, or the taper that is being lengthened.
+             */
+            length_in: number;
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * How they flew
+             * @description As most of the arrows did.
+             * @enum {string}
+             */
+            read: "weak" | "straight" | "stiff";
+            /**
+             * Tuned by
+             * @default length
+             * @enum {string}
+             */
+            tuned: "length" | "rear_taper" | "front_taper";
+        };
+        /**
+         * ShaftSeen
+         * @description A shaft's mean place about its ends' middles, in cm at 30 m, and how often it was shot.
+         */
+        ShaftSeen: {
+            /** Number */
+            number: number;
+            /** Right Cm */
+            right_cm: number;
+            /** Shots */
+            shots: number;
+            /** Up Cm */
+            up_cm: number;
+        };
+        /**
+         * ShaftView
+         * @description How the shaft is tuned; `ways` of the over-stiff school, and the side that it begins on.
+         */
+        ShaftView: {
+            /**
+             * Favoured
+             * @enum {string}
+             */
+            favoured: "left" | "right";
+            /** Gauges */
+            gauges: components["schemas"]["Gauge"][];
+            /** Plans */
+            plans: components["schemas"]["lyrandis__desk__shown__shaft__PlanView"][];
+            profile: components["schemas"]["Profile"];
+            ways: components["schemas"]["Ways"];
+        };
+        /**
+         * ShaftsRead
+         * @description Shafts of a table.
+         */
+        ShaftsRead: {
+            /** Shafts */
+            shafts: components["schemas"]["Shaft-Output"][];
         };
         /**
          * Shape
@@ -7224,6 +8014,51 @@ export interface components {
             /** Term */
             term: string | null;
             value: components["schemas"]["Value"] | null;
+        };
+        /**
+         * SheetNote
+         * @description A sheet of labels, and how many it holds.
+         */
+        SheetNote: {
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "a4_24" | "a4_65" | "letter_30";
+            /** Labels */
+            labels: number;
+            /** Title */
+            title: string;
+        };
+        /**
+         * ShootIn
+         * @description Some shots of a rig over the simulated chronograph, with arrows of some mass.
+         */
+        ShootIn: {
+            /**
+             * Again
+             * @default 0
+             */
+            again: number;
+            /** Mass Gr */
+            mass_gr: number;
+            /**
+             * Pace
+             * @default 1
+             */
+            pace: number;
+            /** Rig */
+            rig: number;
+            /**
+             * Seed
+             * @default 1
+             */
+            seed: number;
+            /**
+             * Shots
+             * @default 6
+             */
+            shots: number;
         };
         /**
          * ShotCurve
@@ -7420,6 +8255,14 @@ export interface components {
             usable: boolean;
         };
         /**
+         * SpeedsRead
+         * @description Shots of a table, those of one arrow weight together.
+         */
+        SpeedsRead: {
+            /** Readings */
+            readings: components["schemas"]["ChronographTrial-Output"][];
+        };
+        /**
          * SpeedsSeen
          * @description Arrows of one weight over the chronograph, and which of their shots were left out.
          */
@@ -7439,6 +8282,7 @@ export interface components {
          *     widened : why the band is wider than a group
          *     outside : what lies outside the fit, and its range
          *     start : what practice begins with
+         *     shrinks : what would make the band narrower, and by how much
          */
         SpineWindow: {
             /** High */
@@ -7449,6 +8293,11 @@ export interface components {
             outside: components["schemas"]["Said"][];
             /** Share */
             share: number | null;
+            /**
+             * Shrinks
+             * @default []
+             */
+            shrinks: components["schemas"]["Said"][];
             spine_28in: components["schemas"]["Estimate"] | null;
             start: components["schemas"]["Start"];
             /** Widened */
@@ -7471,6 +8320,27 @@ export interface components {
             start: components["schemas"]["StartOut"];
             /** Widened */
             widened: string[];
+        };
+        /**
+         * SpreadCost
+         * @description What arrows that differ in weight do at the archer's far distance.
+         *
+         *     high_cm : between the lightest and the heaviest, up and down
+         *     own_cm : one standard deviation of the archer's own arrows there, up and down
+         *     own_known : whether it comes from the archer's numbered ends
+         *     gr_per_cm : grains that move the impact by a centimetre
+         */
+        SpreadCost: {
+            /** Far M */
+            far_m: number;
+            /** Gr Per Cm */
+            gr_per_cm: number;
+            /** High Cm */
+            high_cm: number;
+            /** Own Cm */
+            own_cm: number;
+            /** Own Known */
+            own_known: boolean;
         };
         /**
          * Start
@@ -7942,6 +8812,18 @@ export interface components {
             scale: "simulated" | "typed" | "file";
         };
         /**
+         * Suggested
+         * @description A build that is asked for often: its name and the settings that make it.
+         */
+        Suggested: {
+            /** Changes */
+            changes: {
+                [key: string]: unknown;
+            };
+            /** Name */
+            name: string;
+        };
+        /**
          * SweepCurve
          * @description Loudness over brace, with its ±.
          */
@@ -8298,7 +9180,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"];
+            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"] | components["schemas"]["MarksTrial-Output"] | components["schemas"]["NumberedTrial-Output"] | components["schemas"]["ShaftReadTrial-Output"] | components["schemas"]["WayTrial-Output"];
         };
         /**
          * TurnsSeen
@@ -8442,6 +9324,156 @@ export interface components {
              * @default []
              */
             levels_db: number[];
+        };
+        /**
+         * Way
+         * @description One way to shoot: the side of the arrow, the end of the bow that is up, the arrow's turn.
+         */
+        Way: {
+            /**
+             * Arrow
+             * @enum {string}
+             */
+            arrow: "as_made" | "half_turned";
+            /**
+             * Bow
+             * @enum {string}
+             */
+            bow: "as_made" | "flipped";
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "left" | "right";
+        };
+        /**
+         * WayTold
+         * @description A way with what its groups come to: spread in cm at 30 m, and arrows in all.
+         */
+        WayTold: {
+            /** Arrows */
+            arrows: number;
+            /** Size Cm 30M */
+            size_cm_30m: number;
+            way: components["schemas"]["Way"];
+        };
+        /**
+         * WayTrial
+         * @description A group of some arrows, shot one way.
+         */
+        "WayTrial-Input": {
+            /**
+             * Arrow
+             * @description Half turned: the other side towards the bow.
+             * @default as_made
+             * @enum {string}
+             */
+            arrow: "as_made" | "half_turned";
+            /**
+             * Arrows shot
+             * @default 3
+             */
+            arrows: number;
+            /**
+             * Bow
+             * @description Flipped: end for end, the other limb up.
+             * @default as_made
+             * @enum {string}
+             */
+            bow: "as_made" | "flipped";
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "way";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Arrow on the
+             * @description As you see the bow from behind.
+             * @default left
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /**
+             * Widest apart
+             * @description Between the two arrows that lie farthest apart.
+             */
+            size_cm: number;
+        };
+        /**
+         * WayTrial
+         * @description A group of some arrows, shot one way.
+         */
+        "WayTrial-Output": {
+            /**
+             * Arrow
+             * @description Half turned: the other side towards the bow.
+             * @default as_made
+             * @enum {string}
+             */
+            arrow: "as_made" | "half_turned";
+            /**
+             * Arrows shot
+             * @default 3
+             */
+            arrows: number;
+            /**
+             * Bow
+             * @description Flipped: end for end, the other limb up.
+             * @default as_made
+             * @enum {string}
+             */
+            bow: "as_made" | "flipped";
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "way";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Arrow on the
+             * @description As you see the bow from behind.
+             * @default left
+             * @enum {string}
+             */
+            side: "left" | "right";
+            /**
+             * Widest apart
+             * @description Between the two arrows that lie farthest apart.
+             */
+            size_cm: number;
+        };
+        /**
+         * Ways
+         * @description All ways shot, best first; the best if chance hardly explains it; the next to try.
+         */
+        Ways: {
+            best: components["schemas"]["Way"] | null;
+            next: components["schemas"]["Way"] | null;
+            /** Told */
+            told: components["schemas"]["WayTold"][];
         };
         /**
          * WeighingTrial
@@ -8594,8 +9626,48 @@ export interface components {
             upper_pocket_g: number;
         };
         /**
+         * WhatIfIn
+         * @description The rig as it stands on the bench, and builds that differ from it.
+         */
+        WhatIfIn: {
+            /**
+             * Changes
+             * @default {}
+             */
+            changes: {
+                [key: string]: unknown;
+            };
+            /**
+             * Others
+             * @default []
+             */
+            others: {
+                [key: string]: unknown;
+            }[];
+        };
+        /**
+         * WhatIfOut
+         * @description The arrow as it is first, then the others in their order; builds that are asked for often.
+         */
+        WhatIfOut: {
+            /** Rows */
+            rows: components["schemas"]["WhatIfRow"][];
+            /** Suggested */
+            suggested: components["schemas"]["Suggested"][];
+        };
+        /**
+         * WhatIfRow
+         * @description An arrow on this bow, or why it is none.
+         */
+        WhatIfRow: {
+            arrow: components["schemas"]["ArrowOnBow"] | null;
+            problem: components["schemas"]["Problem"] | null;
+        };
+        /**
          * Part
          * @description A part of the arrow: mass [gr], its centre [in from the throat], and its length [in].
+         *
+         *     own_in2 : its own moment of inertia over its mass [in²]
          */
         lyrandis__core__arrow__build__Part: {
             /** At In */
@@ -8606,6 +9678,8 @@ export interface components {
             mass_gr: number;
             /** Name */
             name: string;
+            /** Own In2 */
+            own_in2: number;
         };
         /**
          * School
@@ -8664,6 +9738,47 @@ export interface components {
             /** Part */
             part: string | null;
             says: components["schemas"]["Said"];
+        };
+        /**
+         * PlanView
+         * @description The steps up in weight, or why there are none.
+         */
+        lyrandis__desk__shown__archer__PlanView: {
+            problem: components["schemas"]["Said"] | null;
+            /** Steps */
+            steps: components["schemas"]["WeightStep"][];
+        };
+        /**
+         * PlanView
+         * @description A plan, and what it says.
+         */
+        lyrandis__desk__shown__shaft__PlanView: {
+            /** Change In */
+            change_in: number | null;
+            /** Limit In */
+            limit_in: number;
+            /** Model In */
+            model_in: number | null;
+            /** Next In */
+            next_in: number | null;
+            /** Now In */
+            now_in: number;
+            said: components["schemas"]["Said"];
+            /**
+             * Step
+             * @enum {string}
+             */
+            step: "start" | "again" | "next" | "copy" | "past" | "end";
+            /**
+             * Tool
+             * @enum {string}
+             */
+            tool: "cut" | "taper";
+            /**
+             * Tuned
+             * @enum {string}
+             */
+            tuned: "length" | "rear_taper" | "front_taper";
         };
     };
     responses: never;
@@ -11160,6 +12275,131 @@ export interface operations {
             };
         };
     };
+    begin_chronograph_api_jobs_chronograph_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ShootIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     begin_fit_api_jobs_fit_post: {
         parameters: {
             query?: never;
@@ -11419,7 +12659,7 @@ export interface operations {
         };
         requestBody: {
             content: {
-                "application/json": components["schemas"]["PullIn"];
+                "application/json": components["schemas"]["RigIn"];
             };
         };
         responses: {
@@ -11660,6 +12900,131 @@ export interface operations {
             };
         };
     };
+    begin_shafts_api_jobs_shafts_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["SetIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     begin_listening_api_jobs_sound_post: {
         parameters: {
             query?: {
@@ -11672,6 +13037,131 @@ export interface operations {
         requestBody: {
             content: {
                 "multipart/form-data": components["schemas"]["Body_begin_listening_api_jobs_sound_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            202: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["JobView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    begin_weighing_api_jobs_weigh_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["RigIn"];
             };
         };
         responses: {
@@ -12054,6 +13544,127 @@ export interface operations {
                 };
                 content: {
                     "text/event-stream": unknown;
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    label_sheets_api_labels_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SheetNote"][];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
@@ -13405,6 +15016,133 @@ export interface operations {
             };
         };
     };
+    labels_api_parts__mark__labels_get: {
+        parameters: {
+            query?: {
+                sheet?: "a4_24" | "a4_65" | "letter_30";
+                skip?: number;
+            };
+            header?: never;
+            path: {
+                /** @description Mark of a part. */
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     preview_part_api_parts__mark__preview_post: {
         parameters: {
             query?: never;
@@ -13556,6 +15294,130 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PartView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    shafts_out_api_parts__mark__shafts_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Mark of a part. */
+                mark: string;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
@@ -15184,6 +17046,130 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RigView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    cutting_api_rigs__id__cutting_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
@@ -16934,6 +18920,132 @@ export interface operations {
             };
         };
     };
+    spread_api_rigs__id__spread_get: {
+        parameters: {
+            query: {
+                mass_range_gr: number;
+            };
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpreadCost"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     step_up_calendar_api_rigs__id__step_up_ics_get: {
         parameters: {
             query?: never;
@@ -17189,7 +19301,7 @@ export interface operations {
     trials_api_rigs__id__trials_get: {
         parameters: {
             query: {
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered";
                 after?: number | null;
                 most?: number;
             };
@@ -17321,7 +19433,7 @@ export interface operations {
             path: {
                 /** @description Number of a rig. */
                 id: number;
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered";
             };
             cookie?: never;
         };
@@ -17462,6 +19574,386 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RigView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    what_if_api_rigs__id__what_if_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WhatIfIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WhatIfOut"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    shafts_in_api_shafts_post: {
+        parameters: {
+            query?: {
+                first?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_shafts_in_api_shafts_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ShaftsRead"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    speeds_in_api_speeds_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_speeds_in_api_speeds_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["SpeedsRead"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */

@@ -1,0 +1,112 @@
+"""Simulated bench instruments as jobs: they tell each reading as it is taken, and keep nothing."""
+
+from __future__ import annotations
+
+from fastapi import APIRouter
+from pydantic import BaseModel, Field
+
+from lyrandis.api.arrows import ShaftsRead
+from lyrandis.api.bodies import CheckedRoute
+from lyrandis.api.context import AtDesk
+from lyrandis.api.long import AllJobs, JobView, job_view
+from lyrandis.api.problems import PROBLEM_RESPONSES
+from lyrandis.api.rigs import Body
+from lyrandis.api.scale import pulling
+from lyrandis.api.streams import taken_off
+from lyrandis.core.arrow.build import build
+from lyrandis.core.bench import Bench
+from lyrandis.core.parts import Shaft
+from lyrandis.instruments.arrow_bench import SimulatedGrainScale, SimulatedShaftBench
+from lyrandis.instruments.chronograph import SimulatedChronograph
+
+router = APIRouter(
+    prefix="/api/jobs", tags=["jobs"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
+)
+
+
+class RigIn(Body):
+    """Which rig, which hidden truth behind it, and the how many-th time it is measured."""
+
+    rig: int = Field(ge=1, le=2**53 - 1)
+    seed: int = Field(1, ge=0, le=2**31)
+    again: int = Field(0, ge=0, le=2**31)
+    pace: float = Field(1.0, ge=0, le=10, allow_inf_nan=False)
+
+
+@router.post("/pull", status_code=202)
+def begin_pull(body: RigIn, desk: AtDesk, jobs: AllJobs) -> JobView:
+    """Begin a pull of the simulated scale; it tells each reading, nothing is kept."""
+    rig = desk.get(body.rig).present.rig
+    return job_view(pulling(jobs, rig, body.seed, body.again, body.pace))
+
+
+class Weighed(BaseModel):
+    """What the scale read when it stood still [gr]."""
+
+    mass_gr: float
+
+
+@router.post("/weigh", status_code=202)
+def begin_weighing(body: RigIn, desk: AtDesk, jobs: AllJobs) -> JobView:
+    """Lay the rig's arrow on the simulated grain scale; it tells each reading, nothing is kept."""
+    mass = build(desk.get(body.rig).present.rig.arrow).parts_gr
+    scale = SimulatedGrainScale(mass, body.seed, body.again)
+    job = taken_off(jobs, "weigh", scale, body.pace, lambda told: Weighed(mass_gr=told[-1]))
+    return job_view(job)
+
+
+class ShootIn(RigIn):
+    """Some shots of a rig over the simulated chronograph, with arrows of some mass."""
+
+    mass_gr: float = Field(ge=50, le=2500, allow_inf_nan=False)
+    shots: int = Field(6, ge=1, le=60)
+
+
+class Shot(BaseModel):
+    """Speeds that the chronograph showed [ft/s]."""
+
+    speeds_fps: list[float]
+
+
+@router.post("/chronograph", status_code=202)
+def begin_chronograph(body: ShootIn, desk: AtDesk, jobs: AllJobs) -> JobView:
+    """Shoot over the simulated chronograph; it tells each speed, nothing is kept."""
+    shot = Bench(desk.get(body.rig).present.rig).arrow.shot
+    chronograph = SimulatedChronograph(
+        shot.stored_energy_ftlb,
+        shot.virtual_mass_gr,
+        body.mass_gr,
+        body.shots,
+        body.seed,
+        body.again,
+    )
+    job = taken_off(
+        jobs, "chronograph", chronograph, body.pace, lambda told: Shot(speeds_fps=list(told))
+    )
+    return job_view(job)
+
+
+class SetIn(Body):
+    """A set measured shaft by shaft on the simulated scale and jig: what it is made to."""
+
+    mass_gr: float = Field(ge=50, le=2500, allow_inf_nan=False)
+    spine_28in: float = Field(ge=150, le=2000, allow_inf_nan=False)
+    shafts: int = Field(12, ge=2, le=200)
+    seed: int = Field(1, ge=0, le=2**31)
+    again: int = Field(0, ge=0, le=2**31)
+    pace: float = Field(1.0, ge=0, le=10, allow_inf_nan=False)
+
+
+@router.post("/shafts", status_code=202)
+def begin_shafts(body: SetIn, jobs: AllJobs) -> JobView:
+    """Weigh and spine a made-up set; it tells each shaft, nothing is kept."""
+    bench = SimulatedShaftBench(
+        body.mass_gr, body.spine_28in, body.shafts, body.seed, body.again
+    )  # fmt: skip
+    job = taken_off(
+        jobs, "shafts", bench, body.pace,
+        lambda told: ShaftsRead(
+            shafts=[Shaft(number=n, mass_gr=m, static_spine=s) for n, m, s in told]
+        ),
+    )  # fmt: skip
+    return job_view(job)

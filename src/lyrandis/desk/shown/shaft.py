@@ -1,0 +1,91 @@
+"""What is shown of the shaft: what dragging it does, how it is tuned, and the set one by one."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+
+import numpy as np
+
+from lyrandis.core.arrow.build import build
+from lyrandis.core.arrow.taper import Gauge
+from lyrandis.core.bench import Bench
+from lyrandis.core.bench.shaft import Profile
+from lyrandis.core.findings import Said
+from lyrandis.core.flight.flyers import Flyers
+from lyrandis.core.stations.shaft import told_plan
+from lyrandis.core.trials.shaft_read import TUNED, Tuned
+from lyrandis.core.tune.over_stiff import Side, Ways
+from lyrandis.core.tune.shaft import ShaftPlan
+
+_POINTS_GR = np.arange(10.0, 601.0, 5.0)
+_SHAFTS_GPI = np.arange(3.0, 25.01, 0.1)
+
+
+@dataclass(frozen=True)
+class Levers:
+    """What dragging does, as tables to look up: shape (n,) each pair.
+
+    point_gr, balance_in : where the arrow balances with each point
+    grains_per_inch, gpp : grains per pound with each shaft
+    """
+
+    point_gr: list[float]
+    balance_in: list[float]
+    grains_per_inch: list[float]
+    gpp: list[float]
+
+
+def levers(b: Bench) -> Levers:
+    """The tables for this arrow."""
+    arrow, weight = b.rig.arrow, b.bow.weight.value
+    unweighed = arrow.model_copy(update={"weighed_gr": None})
+    points = [unweighed.model_copy(update={"point_gr": float(p)}) for p in _POINTS_GR]
+    shafts = [unweighed.model_copy(update={"grains_per_inch": float(g)}) for g in _SHAFTS_GPI]
+    return Levers(
+        point_gr=_POINTS_GR.tolist(),
+        balance_in=[build(a).balance_in for a in points],
+        grains_per_inch=[round(float(g), 1) for g in _SHAFTS_GPI],
+        gpp=[build(a).mass_gr / weight for a in shafts],
+    )
+
+
+@dataclass(frozen=True)
+class PlanView(ShaftPlan):
+    """A plan, and what it says."""
+
+    tuned: Tuned
+    said: Said
+
+
+@dataclass(frozen=True)
+class ShaftView:
+    """How the shaft is tuned; `ways` of the over-stiff school, and the side that it begins on."""
+
+    plans: list[PlanView]
+    profile: Profile
+    gauges: list[Gauge]
+    ways: Ways
+    favoured: Side
+
+
+def shaft_view(b: Bench) -> ShaftView:
+    """The shaft's answer."""
+    plans: dict[Tuned, ShaftPlan] = {
+        "length": b.shaft.cut, "rear_taper": b.shaft.rear, "front_taper": b.shaft.front,
+    }  # fmt: skip
+    return ShaftView(
+        plans=[
+            PlanView(**vars(plan), tuned=name, said=told_plan(plan, TUNED[name].capitalize()))
+            for name, plan in plans.items()
+        ],
+        profile=b.shaft.profile,
+        gauges=b.shaft.gauges,
+        ways=b.shaft.ways,
+        favoured=b.shaft.favoured,
+    )
+
+
+def flyers_view(b: Bench) -> Flyers | None:
+    """Every shaft's place; None where no end was shot numbered."""
+    told = b.dozen.flyers
+    return told if told.shafts else None
