@@ -111,7 +111,7 @@ def test_an_instrument_tells_each_reading_and_keeps_none(client, rig, path, more
 
 
 def test_a_made_up_set_is_measured_shaft_by_shaft(client):
-    body = {"mass_gr": 400, "spine_28in": 500, "shafts": 6, "pace": 0}
+    body = {"arrow": {"static_spine": 500}, "shafts": 6, "pace": 0}
     _, data = events_of(client, client.post("/api/jobs/shafts", json=body).json()["id"])
     assert [s["number"] for s in data[-1]["shafts"]] == list(range(1, 7))
     assert data[0]["live"][0] == 1

@@ -202,3 +202,21 @@ class TestDozen:
         cost = Bench(rig, kept(rig, *end)).dozen.cost(5.0)
         assert cost.own_known
         assert 0 < cost.own_cm < 5
+
+
+class TestReadsDecide:
+    def test_a_weak_read_of_a_shaft_that_the_model_calls_stiff_is_doubted_first(self):
+        told = cut_plan([ReadAt(31, "weak", 3)], 31.0, 28.0, None, looks_stiff=True)
+        assert (told.step, told.next_in) == ("doubt", None)
+        rig = changed(Rig(), BASE | {"arrow.static_spine": 400.0})
+        b = Bench(rig, kept(rig, ShaftReadTrial(length_in=31.5, read="weak")))
+        said = [f.said.plain() for f in station(b).findings]
+        assert any("bounces off the side plate" in s for s in said)
+        assert not any("looks stiff" in s for s in said)
+
+    def test_one_verdict_where_the_reads_and_the_window_differ(self):
+        rig = changed(Rig(), BASE | {"arrow.static_spine": 400.0})
+        read = ShaftReadTrial(length_in=31.5, read="straight", arrows=6)
+        found = station(Bench(rig, kept(rig, read))).findings
+        assert not any("arrow.static_spine" in a.changes for f in found for a in acts(f))
+        assert any("flies straight" in f.said.plain() for f in found)

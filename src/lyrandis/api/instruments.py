@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+from collections.abc import Sequence
+
 from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
@@ -15,8 +17,12 @@ from lyrandis.api.scale import pulling
 from lyrandis.api.streams import taken_off
 from lyrandis.core.arrow.build import build
 from lyrandis.core.bench import Bench
-from lyrandis.core.parts import Shaft
-from lyrandis.instruments.arrow_bench import SimulatedGrainScale, SimulatedShaftBench
+from lyrandis.core.parts import Arrow, Shaft
+from lyrandis.instruments.arrow_bench import (
+    ShaftReading,
+    SimulatedGrainScale,
+    SimulatedShaftBench,
+)
 from lyrandis.instruments.chronograph import SimulatedChronograph
 
 router = APIRouter(
@@ -89,8 +95,7 @@ def begin_chronograph(body: ShootIn, desk: AtDesk, jobs: AllJobs) -> JobView:
 class SetIn(Body):
     """A set measured shaft by shaft on the simulated scale and jig: what it is made to."""
 
-    mass_gr: float = Field(ge=50, le=2500, allow_inf_nan=False)
-    spine_28in: float = Field(ge=150, le=2000, allow_inf_nan=False)
+    arrow: Arrow = Arrow()
     shafts: int = Field(12, ge=2, le=200)
     seed: int = Field(1, ge=0, le=2**31)
     again: int = Field(0, ge=0, le=2**31)
@@ -100,13 +105,17 @@ class SetIn(Body):
 @router.post("/shafts", status_code=202)
 def begin_shafts(body: SetIn, jobs: AllJobs) -> JobView:
     """Weigh and spine a made-up set; it tells each shaft, nothing is kept."""
+    made = build(body.arrow)
     bench = SimulatedShaftBench(
-        body.mass_gr, body.spine_28in, body.shafts, body.seed, body.again
+        made.parts_gr, made.spine_28in, body.shafts, body.seed, body.again
     )  # fmt: skip
-    job = taken_off(
-        jobs, "shafts", bench, body.pace,
-        lambda told: ShaftsRead(
-            shafts=[Shaft(number=n, mass_gr=m, static_spine=s) for n, m, s in told]
-        ),
-    )  # fmt: skip
-    return job_view(job)
+    return job_view(taken_off(jobs, "shafts", bench, body.pace, _as_shafts))
+
+
+def _as_shafts(told: Sequence[ShaftReading]) -> ShaftsRead:
+    return ShaftsRead(
+        shafts=[
+            Shaft(number=one.number, mass_gr=one.mass_gr, static_spine=one.spine_28in)
+            for one in told
+        ]
+    )

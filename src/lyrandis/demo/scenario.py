@@ -39,13 +39,16 @@ from lyrandis.core.trials import (
     InLineTrial,
     InspectionTrial,
     NockReadTrial,
+    NumberedTrial,
     QuietTrial,
     SettlingTrial,
+    ShaftReadTrial,
     StringWeighingTrial,
     TillerTrial,
     Trial,
     WeighingTrial,
 )
+from lyrandis.core.trials.numbered import Landing
 from lyrandis.core.tune.nock_reads import Tail
 from lyrandis.core.tune.quiet import CheckId
 from lyrandis.store.rigs import RigStore
@@ -310,7 +313,8 @@ def _takedown(store: RigStore, rng: np.random.Generator, later: np.random.Genera
     )
 
 
-def _woodland(store: RigStore, rng: np.random.Generator) -> None:
+def _woodland(store: RigStore, rng: np.random.Generator, later: np.random.Generator) -> None:
+    """A walker's wood arrows; `later`: scatter that came to the scenario later."""
     trial, told = _drawn(_draws(rng, 27.4, 0.18))
     rig = Rig(
         name="Woodland one-piece",
@@ -374,12 +378,41 @@ def _woodland(store: RigStore, rng: np.random.Generator) -> None:
         log.keep(
             "quiet", {}, trial=QuietTrial(check=check, before_db=heard, after_db=then, notes=note)
         )
+    for taper, flight, arrows in ((5.0, "stiff", 3), (7.0, "stiff", 3), (8.0, "straight", 6)):
+        changes = {"arrow.rear_taper_in": taper, "arrow.rear_end_mm": 7.6}
+        flew = ShaftReadTrial.model_validate({
+            "tuned": "rear_taper", "length_in": taper, "read": flight, "arrows": arrows,
+            "distance_m": 6.0,
+        })  # fmt: skip
+        log.keep("arrow", changes, trial=flew, days=_AT_ONCE)
     log.keep(
         "arrow",
         {"arrow.weighed_gr": 458, "bow.centre_cut_mm": -1.5},
         "twelve shafts sorted",
         days=4,
     )
+    spruce = log.kept.parts["arrows"]
+    measured = [
+        Shaft(number=n, mass_gr=round(458 + float(later.normal(0, 3)), 1),
+              static_spine=round(600 + float(later.normal(0, 8))), runout_mm=0.2 * (n % 3),
+              state="put_by" if n == 9 else "whole", notes="grain runs out" if n == 9 else "")
+        for n in range(1, 11)
+    ]  # fmt: skip
+    store.rack.change(
+        spruce.mark, spruce.seq, {"of.shafts": [s.model_dump(mode="json") for s in measured]},
+        at=log.at.isoformat(timespec="seconds"),
+    )  # fmt: skip
+    log.kept = store.get(log.kept.id)
+    for _ in range(4):
+        aim = later.normal(0, 4, 2)
+        landings = []
+        for number in range(1, 9):
+            right, up = aim + later.normal(0, 4.5, 2) + (np.array([13.0, -4.0]) * (number == 6))
+            landings.append(
+                Landing(number=number, right_cm=round(float(right)), up_cm=round(float(up)))
+            )
+        end = NumberedTrial(distance_m=25, landings=tuple(landings))
+        log.keep("arrow", {}, trial=end, days=_AT_ONCE)
 
 
 def _static_tip(store: RigStore) -> None:
@@ -442,9 +475,10 @@ def load(store: RigStore) -> None:
     rng = np.random.default_rng(SEED)
     marks = np.random.default_rng(SEED + 1)
     given, store.rack.new_mark = store.rack.new_mark, lambda: marks.bytes(16).hex()
+    later = np.random.default_rng(SEED + 2)
     try:
-        _takedown(store, rng, np.random.default_rng(SEED + 2))
-        _woodland(store, rng)
+        _takedown(store, rng, later)
+        _woodland(store, rng, later)
         _static_tip(store)
         _rack(store)
     finally:

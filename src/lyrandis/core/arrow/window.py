@@ -317,8 +317,8 @@ def _shrinks(
     now = math.hypot(share, by_weight, by_draw)
     told = []
     for how, left in (
-        ("Weigh the bow", math.hypot(share, fit.weight * _WEIGHED_SHARE, by_draw)),
-        ("Draw a marked arrow some times", math.hypot(share, by_weight, fit.draw * _DRAWN_SHARE)),
+        ("weigh the bow", math.hypot(share, fit.weight * _WEIGHED_SHARE, by_draw)),
+        ("draw a marked arrow some times", math.hypot(share, by_weight, fit.draw * _DRAWN_SHARE)),
     ):
         if left < _WORTH_SHARE * now:
             told.append(

@@ -25,7 +25,7 @@ from lyrandis.core.tune.shaft import (
 
 COPY_MASS_GR, COPY_SPINE = 5.0, 12.0  # what a set bears, where nothing else was said
 _LEAST_WHOLE_IN = 6.0  # of the shaft is left whole between two tapers: own choice
-_DRAWN_EVERY_IN = 0.5
+_DRAWN_EVERY_IN, _SUITS_EVERY_IN = 0.5, 0.125
 
 
 @dataclass(frozen=True)
@@ -34,6 +34,14 @@ class Profile:
 
     at_in: list[float]
     diameter_mm: list[float]
+
+
+@dataclass(frozen=True)
+class Suits:
+    """Spines that suit by the shaft's length [in], shape (n,); None outside the fit."""
+
+    length_in: list[float]
+    spine: list[float | None]
 
 
 @dataclass(frozen=True)
@@ -63,7 +71,33 @@ class ShaftBench:
         model = None
         if now > least:
             model = length_for(self.arrow.suits_at, self.arrow.build.acts_spine, now, least)
-        return cut_plan(self.reads("length"), now, draw, model)
+        low = self.arrow.window.low
+        stiff = low is not None and self.arrow.build.acts_spine < low
+        return cut_plan(self.reads("length"), now, draw, model, stiff)
+
+    @cached_property
+    def is_read(self) -> bool:
+        """Whether arrows were read with the shaft as it is, whatever was tuned."""
+        return any(plan.step != "start" for plan in self._plans)
+
+    @property
+    def is_straight(self) -> bool:
+        """Whether by every read of the shaft as it is it flies straight, by enough arrows."""
+        return {plan.step for plan in self._plans} - {"start"} == {"copy"}
+
+    @property
+    def _plans(self) -> tuple[ShaftPlan, ...]:
+        return (self.cut, self.rear, self.front)
+
+    @cached_property
+    def suits(self) -> Suits | None:
+        """The spine that suits from an inch longer down to the shortest safe length."""
+        a, least = self.rig.arrow, shortest_safe_in(self.rig.archer.draw_length_in)
+        at = np.arange(least, max(a.shaft_length_in, least) + 1.0, _SUITS_EVERY_IN)
+        told = [self.arrow.suits_at(float(length)) for length in at]
+        if all(spine is None for spine in told):
+            return None
+        return Suits(at.tolist(), told)
 
     @cached_property
     def rear(self) -> ShaftPlan:

@@ -42,7 +42,13 @@ def tell(b: Bench) -> Answer:
         speed=("speed", shot.speed_fps),
     )
     suits = b.arrow.window.spine_28in
-    if suits is None:
+    by_reads = b.rig.spine_school == "window" and b.shaft.is_read
+    if b.rig.spine_school == "over_stiff":
+        answer = answer.around("", ".")
+    elif by_reads:
+        flew = "it flies straight" if b.shaft.is_straight else "what flew decides its spine"
+        answer = answer.around("", f"; {flew}.")
+    elif suits is None:
         answer = answer.around("", "; no spine can be computed for it.")
     else:
         near = say("; a static spine near {spine} should leave cleanly.", spine=("spine", suits))
@@ -54,7 +60,7 @@ def tell(b: Bench) -> Answer:
             *short_of_the_draw(b),
             *recall(b, "arrow.weighed_gr"),
             *chronographed(b),
-            spine(b),
+            *([] if by_reads else [spine(b)]),
             *tuned(b),
             *ways(b),
             *flyers(b),

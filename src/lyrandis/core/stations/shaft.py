@@ -30,6 +30,13 @@ def told_plan(plan: ShaftPlan, what: str) -> Said:
         )
     if plan.step == "copy":
         return say(f"{what} {{now}} flies straight: copy it onto the set.", now=now)
+    if plan.step == "doubt":
+        return say(
+            f"{what} {{now}} flew weak, but the model calls it stiff: a shaft that bounces off the "
+            "side plate looks weak. Look for scuffs and listen for a clatter before anything is "
+            "cut.",
+            now=now,
+        )
     if plan.step == "end":
         return say(
             f"{what} {{now}} is as far as it safely goes, and it still reads the other way: take "
@@ -73,15 +80,26 @@ def tuned(b: Bench) -> list[Finding]:
         found.append(
             level(
                 said=told_plan(plan, TUNED[name].capitalize()),  # type: ignore[index]
-                why=say(
-                    "Cutting comes from the weak side, tapering from the stiff one, and neither "
-                    "can be undone: small steps, half the way that the model sees at most, a read "
-                    "after each."
-                ),
+                why=_tuned_why(b),
                 told="practice",
             )
         )
     return found
+
+
+def _tuned_why(b: Bench) -> Said:
+    why = say(
+        "Cutting comes from the weak side, tapering from the stiff one, and neither can be undone: "
+        "small steps, half the way that the model sees at most, a read after each."
+    )
+    w = b.arrow.window
+    if w.low is None or w.high is None:
+        return why
+    return why + say(
+        "What flew decides over the model's window of {low} to {high}.",
+        low=("spine", w.low),
+        high=("spine", w.high),
+    )
 
 
 def over_stiff(b: Bench) -> Finding:

@@ -20,7 +20,8 @@ class ArrowWeighingTrial(TrialBase):
     speaks_of: ClassVar[tuple[Slot, ...]] = ("arrows",)
     grounds: ClassVar[Mapping[str, float]] = {
         "set": 0, "shaft": 0.03, "gpi": 0.01, "shaft_material": 0, "point": 0.1, "insert": 0.1,
-        "arrow_nock": 0.1, "fletching": 0.1,
+        "arrow_nock": 0.1, "fletching": 0.1, "rear_taper": 0.1, "rear_end": 0.05,
+        "front_taper": 0.1, "front_end": 0.05,
     }  # fmt: skip
 
     kind: Literal["arrow_weighing"] = "arrow_weighing"

@@ -12,7 +12,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from typing import Literal
 
 FlightRead = Literal["weak", "straight", "stiff"]
@@ -24,7 +24,7 @@ MOST_TAPER_IN = 12.0
 CLOSE_ARROWS = 6  # so many arrows straight before a shaft is copied: own choice
 FROM_WEAK: dict[Tool, FlightRead] = {"cut": "weak", "taper": "stiff"}
 
-Step = Literal["start", "again", "next", "copy", "past", "end"]
+Step = Literal["start", "again", "next", "copy", "past", "end", "doubt"]
 
 
 @dataclass(frozen=True)
@@ -41,7 +41,8 @@ class ShaftPlan:
     """What to do next with a shaft.
 
     step : start (nothing read yet), again (straight, but by few arrows), next (a step is due),
-        copy (straight by enough arrows), past (it reads the other way now), end (no safe step left)
+        copy (straight by enough arrows), past (it reads the other way now), end (no safe step
+        left), doubt (weak where the model calls it stiff: it may bounce off the plate)
     next_in : the length or taper to go to [in]; None where none is
     change_in : from here to there [in]
     limit_in : how far it may go at all [in]
@@ -98,7 +99,11 @@ def _latest(reads: Sequence[ReadAt], now_in: float) -> tuple[FlightRead | None, 
 
 
 def cut_plan(
-    reads: Sequence[ReadAt], now_in: float, draw_in: float, model_in: float | None
+    reads: Sequence[ReadAt],
+    now_in: float,
+    draw_in: float,
+    model_in: float | None,
+    looks_stiff: bool = False,
 ) -> ShaftPlan:
     """The next cut of a shaft that is too long.
 
@@ -108,6 +113,7 @@ def cut_plan(
     now_in : its length now [in]
     draw_in : the archer's [in]
     model_in : the length at which the model sees it leave cleanly; None where it says nothing
+    looks_stiff : whether the model calls it stiff as it is
 
     Source: practice (start long, cut by small steps, read each); the steps are own choice.
     """
@@ -115,7 +121,10 @@ def cut_plan(
     step = LEAST_CUT_IN if model_in is None else (now_in - model_in) / 2
     step = min(max(_eighths(step), LEAST_CUT_IN), MOST_CUT_IN)
     left = math.floor((now_in - limit) * 8 + 1e-9) / 8
-    return _plan("cut", reads, now_in, min(step, left), -1, limit, model_in)
+    plan = _plan("cut", reads, now_in, min(step, left), -1, limit, model_in)
+    if looks_stiff and plan.step in ("next", "end"):
+        return replace(plan, step="doubt", next_in=None, change_in=None)
+    return plan
 
 
 def taper_plan(reads: Sequence[ReadAt], now_in: float, most_in: float) -> ShaftPlan:

@@ -9,13 +9,13 @@ import numpy as np
 from lyrandis.core.arrow.build import build
 from lyrandis.core.arrow.taper import Gauge
 from lyrandis.core.bench import Bench
-from lyrandis.core.bench.shaft import Profile
+from lyrandis.core.bench.shaft import Profile, Suits
 from lyrandis.core.findings import Said
 from lyrandis.core.flight.flyers import Flyers
 from lyrandis.core.stations.shaft import told_plan
 from lyrandis.core.trials.shaft_read import TUNED, Tuned
 from lyrandis.core.tune.over_stiff import Side, Ways
-from lyrandis.core.tune.shaft import ShaftPlan
+from lyrandis.core.tune.shaft import ReadAt, ShaftPlan
 
 _POINTS_GR = np.arange(10.0, 601.0, 5.0)
 _SHAFTS_GPI = np.arange(3.0, 25.01, 0.1)
@@ -62,6 +62,8 @@ class ShaftView:
     """How the shaft is tuned; `ways` of the over-stiff school, and the side that it begins on."""
 
     plans: list[PlanView]
+    suits: Suits | None
+    reads: list[ReadAt]
     profile: Profile
     gauges: list[Gauge]
     ways: Ways
@@ -78,6 +80,8 @@ def shaft_view(b: Bench) -> ShaftView:
             PlanView(**vars(plan), tuned=name, said=told_plan(plan, TUNED[name].capitalize()))
             for name, plan in plans.items()
         ],
+        suits=b.shaft.suits,
+        reads=b.shaft.reads("length"),
         profile=b.shaft.profile,
         gauges=b.shaft.gauges,
         ways=b.shaft.ways,

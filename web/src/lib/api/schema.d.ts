@@ -6717,6 +6717,21 @@ export interface components {
             rig_id: number;
         };
         /**
+         * ReadAt
+         * @description How a shaft of some length or taper [in] read, and by how many arrows.
+         */
+        ReadAt: {
+            /** Arrows */
+            arrows: number;
+            /** At In */
+            at_in: number;
+            /**
+             * Read
+             * @enum {string}
+             */
+            read: "weak" | "straight" | "stiff";
+        };
+        /**
          * ReadingIn
          * @description Speeds of arrows of one mass.
          */
@@ -7600,8 +7615,23 @@ export interface components {
              * @default 0
              */
             again: number;
-            /** Mass Gr */
-            mass_gr: number;
+            /**
+             * @default {
+             *       "diameter_mm": 6,
+             *       "fletching_count": 3,
+             *       "fletching_gr": 9,
+             *       "front_taper_in": 0,
+             *       "grains_per_inch": 7.8,
+             *       "insert_gr": 12,
+             *       "material": "carbon",
+             *       "nock_gr": 9,
+             *       "point_gr": 110,
+             *       "rear_taper_in": 0,
+             *       "shaft_length_in": 30,
+             *       "static_spine": 600
+             *     }
+             */
+            arrow: components["schemas"]["Arrow-Input"];
             /**
              * Pace
              * @default 1
@@ -7617,8 +7647,6 @@ export interface components {
              * @default 12
              */
             shafts: number;
-            /** Spine 28In */
-            spine_28in: number;
         };
         /**
          * SetOut
@@ -7963,6 +7991,9 @@ export interface components {
             /** Plans */
             plans: components["schemas"]["lyrandis__desk__shown__shaft__PlanView"][];
             profile: components["schemas"]["Profile"];
+            /** Reads */
+            reads: components["schemas"]["ReadAt"][];
+            suits: components["schemas"]["Suits"] | null;
             ways: components["schemas"]["Ways"];
         };
         /**
@@ -8822,6 +8853,16 @@ export interface components {
             };
             /** Name */
             name: string;
+        };
+        /**
+         * Suits
+         * @description Spines that suit by the shaft's length [in], shape (n,); None outside the fit.
+         */
+        Suits: {
+            /** Length In */
+            length_in: number[];
+            /** Spine */
+            spine: (number | null)[];
         };
         /**
          * SweepCurve
@@ -9768,7 +9809,7 @@ export interface components {
              * Step
              * @enum {string}
              */
-            step: "start" | "again" | "next" | "copy" | "past" | "end";
+            step: "start" | "again" | "next" | "copy" | "past" | "end" | "doubt";
             /**
              * Tool
              * @enum {string}

@@ -63,7 +63,8 @@
 	const wrong = $derived(unread ?? problem);
 	const understood = $derived(
 		typed !== null && typed.trim() !== canonical && value != null && !wrong
-			? reference.text(value, quantity)
+			? reference.text(value, quantity) +
+					(quantity === 'spine' && /#|lb/i.test(typed) ? ' by the 28-inch standard' : '')
 			: null
 	);
 	const at = $derived(value ?? assumed ?? low);

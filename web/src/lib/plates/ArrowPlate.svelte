@@ -5,7 +5,9 @@
 	import Axes from '$lib/charts/Axes.svelte';
 	import Curve from '$lib/charts/Curve.svelte';
 	import Dimension from './Dimension.svelte';
+	import { drag } from './drag';
 	import { fit, narrow } from './frame';
+	import { nearest } from '$lib/charts/nearest';
 	import Label from '$lib/charts/Label.svelte';
 	import Mark from '$lib/charts/Mark.svelte';
 	import Note from '$lib/charts/Note.svelte';
@@ -24,6 +26,28 @@
 	const rig = $derived(bench().bench.rig);
 	const speedOf = (s: typeof shot): Pair[] =>
 		(s?.curve.gpp ?? []).map((g, i) => [g, reference.inShown(s!.curve.speed_fps[i]!, 'speed')]);
+	const levers = $derived(bench().bench.levers);
+	/** As long as the arrow may be drawn out to: fixed while a hand drags. */
+	const ROOM = 2.2;
+	const most = $derived(Math.max(bench().kept.rig.arrow.shaft_length_in! + ROOM, 30));
+	const EIGHTH = 8;
+
+	function cut(inches: number): void {
+		const note = reference.catalog?.fields['arrow.shaft_length_in'];
+		const low = note?.low ?? 0;
+		const high = Math.min(note?.high ?? most, most);
+		bench().set(
+			'arrow.shaft_length_in',
+			Math.min(Math.max(Math.round(inches * EIGHTH) / EIGHTH, low), high)
+		);
+	}
+	function balance(inches: number): void {
+		if (levers) bench().set('arrow.point_gr', levers.point_gr[nearest(levers.balance_in, inches)]!);
+	}
+	function weigh(gpp: number): void {
+		if (levers)
+			bench().set('arrow.grains_per_inch', levers.grains_per_inch[nearest(levers.gpp, gpp)]!);
+	}
 	const residueOf = (s: typeof shot): Pair[] =>
 		(s?.curve.gpp ?? []).map((g, i) => [g, (1 - s!.curve.efficiency[i]!) * 100]);
 </script>
@@ -41,7 +65,7 @@
 		{#if arrow}
 			{@const length = rig.arrow.shaft_length_in!}
 			{@const at = fit(
-				{ x0: -2.2, x1: length + 1.6, y0: -2.2, y1: 2.2 },
+				{ x0: length - most - 1.4, x1: length + 0.8, y0: -2.2, y1: 2.2 },
 				{ left: 0, top: 8, width, height: 92 },
 				rig.archer.hand === 'left'
 			)}
@@ -53,7 +77,13 @@
 				diameterMm={rig.arrow.diameter_mm!}
 				fletchings={rig.arrow.fletching_count}
 			/>
-			<path d="M{on(arrow.balance_in)} {at.y(0) + 7}l-6 11h12Z" fill="var(--heather)" />
+			<path
+				d="M{on(arrow.balance_in)} {at.y(0) + 7}l-7 13h14Z"
+				fill="var(--heather)"
+				style:cursor="ew-resize"
+				use:drag={(px) => balance(length - at.atX(px))}
+				><title>Slide the balance: another point</title></path
+			>
 			<path d="M{on(length / 2)} {at.y(0) - 12}v24" stroke="var(--quiet)" stroke-dasharray="3 3" />
 			<text class="q halo" x={on(length / 2)} y={at.y(0) - 18} text-anchor="middle">centre</text>
 			<text
@@ -66,6 +96,17 @@
 				><Label
 					text={`balances at ${reference.text(arrow.balance_in, 'draw')}, ${reference.text(arrow.front_of_centre_pct, 'percent')} forward`}
 				/></text
+			>
+			<circle
+				cx={on(length)}
+				cy={at.y(0)}
+				r="9"
+				fill="var(--heather)"
+				fill-opacity="0.25"
+				stroke="var(--heather)"
+				stroke-width="1.5"
+				style:cursor="ew-resize"
+				use:drag={(px) => cut(length - at.atX(px))}><title>Cut the shaft</title></circle
 			>
 			<Dimension
 				x1={on(0)}
@@ -88,7 +129,8 @@
 				bottom: slim ? height - 250 : height - 44
 			}}
 			{@const low = Math.floor(speeds[speeds.length - 1]![1] / 20) * 20}
-			{@const at = plot({ x: [2, 18], y: [low, Math.ceil(speeds[0]![1] / 20) * 20], ...field })}
+			{@const ceiling = reference.inShown(shot.ceiling_speed_fps, 'speed')}
+			{@const at = plot({ x: [2, 18], y: [low, Math.ceil(ceiling / 20) * 20], ...field })}
 			{@const residue = residueOf(shot)}
 			{@const stays = plot({ x: [2, 18], y: [0, Math.ceil(residue[0]![1] / 20) * 20], ...field })}
 			{@const g = shot.grains_per_pound}
@@ -97,7 +139,7 @@
 			<Span {at} from={2} to={floor} tone="brick" />
 			<Note
 				x={at.left + 8}
-				y={at.top + 16}
+				y={at.top + 34}
 				anchor="start"
 				tone="brick"
 				text={`under the floor of ${reference.text(floor, 'gpp')}`}
@@ -123,8 +165,31 @@
 			<text x={at.right + 34} y={at.top - 9} text-anchor="end" style:fill="var(--ochre)"
 				>stays in the bow, %</text
 			>
+			{#if ceiling <= at.y.domain()[1]!}
+				<path
+					d="M{at.left} {at.y(ceiling)}H{at.right}"
+					stroke="var(--brick)"
+					stroke-dasharray="6 4"
+				/>
+				<Note
+					x={at.right - 4}
+					y={at.y(ceiling) + 15}
+					anchor="end"
+					tone="brick"
+					text={`${reference.text(shot.ceiling_speed_fps, 'speed')}: dry fire, never faster`}
+				/>
+			{/if}
 			<Mark {at} x={g} y={v} />
 			<Spot {at} x={g} y={v} of="own" />
+			<circle
+				cx={at.x(g)}
+				cy={at.y(v)}
+				r="14"
+				fill="transparent"
+				style:cursor="ew-resize"
+				use:drag={(px) => weigh(at.x.invert(px))}
+				><title>Slide the arrow's weight: another shaft, as stiff</title></circle
+			>
 			<Note
 				x={at.x(g) + (g > 10.5 ? -9 : 9)}
 				y={at.y(v) + (g > 10.5 ? 18 : -9)}

@@ -7,7 +7,13 @@
 	/** The tightest few of the whole, measured shafts, by weight and by spine; then the next few. */
 	type Shaft = Schemas['Shaft-Output'];
 	type Sets = Schemas['MatchedSetOut'];
-	let { shafts }: { shafts: Shaft[] } = $props();
+	interface Props {
+		shafts: Shaft[];
+		title?: string;
+		/** The rig that they are on: what their spread costs there. */
+		rig?: number | null;
+	}
+	let { shafts, title = 'What goes together', rig = null }: Props = $props();
 
 	const LEAST = 2;
 	const USUAL = 6;
@@ -19,6 +25,7 @@
 	let within = $state('');
 	let spine = $state('');
 	let sets = $state.raw<Sets | null>(null);
+	let cost = $state.raw<Schemas['SpreadCost'] | null>(null);
 	let problem = $state('');
 
 	const ask = latest<void>(async () => {
@@ -42,6 +49,11 @@
 				spine_scale: await typed(spine, 'spine')
 			};
 			sets = await told(api.POST('/api/compute/matched-set', { body }));
+			cost = null;
+			if (rig !== null) {
+				const params = { path: { id: rig }, query: { mass_range_gr: sets.mass_range_gr } };
+				cost = await told(api.GET('/api/rigs/{id}/spread', { params })).catch(() => null);
+			}
 		} catch (error) {
 			sets = null;
 			problem = (error as Error).message;
@@ -53,7 +65,7 @@
 	});
 </script>
 
-<h3>What goes together</h3>
+<h3>{title}</h3>
 {#if fit.length < LEAST}
 	<p class="quiet">
 		Weigh and spine some shafts: the tightest few of them are then named here, exactly.
@@ -95,6 +107,17 @@
 			<p class="wrong">{problem}</p>
 		{:else if sets}
 			<p><strong>Shoot</strong> <SaidText said={sets.said} strong /></p>
+			{#if cost}
+				<p class="quiet">
+					Their weights put {reference.text(cost.high_cm, 'spot')} of height between the lightest and
+					the heaviest at {reference.text(cost.far_m, 'distance')};
+					{cost.own_known ? 'your own arrows scatter' : 'an ordinary archer’s arrows scatter'}
+					± {reference.text(cost.own_cm, 'spot')} there{cost.high_cm < cost.own_cm
+						? ': nobody would see it'
+						: ''}. What their spines do sideways is not computed here: fletched, they hardly differ;
+					bare, they do.
+				</p>
+			{/if}
 			{#each sets.next_sets as next (next.ids.join())}
 				<p>Next <SaidText said={next.said} /></p>
 			{/each}

@@ -19,12 +19,12 @@
 
 	async function measure(
 		at: number,
-		field: 'mass_gr' | 'static_spine',
+		field: 'mass_gr' | 'static_spine' | 'runout_mm',
 		text: string
 	): Promise<void> {
 		fault = null;
 		try {
-			const quantity = field === 'mass_gr' ? 'mass' : 'spine';
+			const quantity = { mass_gr: 'mass', static_spine: 'spine', runout_mm: 'small' }[field];
 			put(at, { [field]: text.trim() ? await reference.read(text, quantity) : null });
 		} catch (error) {
 			fault = (error as Error).message;
@@ -37,6 +37,7 @@
 			number: first + i,
 			mass_gr: null,
 			static_spine: null,
+			runout_mm: null,
 			state: 'whole' as const,
 			notes: ''
 		}));
@@ -53,8 +54,9 @@
 					<th>No.</th>
 					<th>Weighed, {reference.unit('mass').label}</th>
 					<th>Spine</th>
+					<th>Out of straight, mm</th>
 					<th>State</th>
-					<th>Notes</th>
+					<th>Why, notes</th>
 				</tr>
 			</thead>
 			<tbody>
@@ -78,6 +80,14 @@
 							/></td
 						>
 						<td
+							><input
+								class="line-input num"
+								value={shaft.runout_mm ?? ''}
+								aria-label="Shaft {shaft.number} out of straight"
+								onchange={(e) => measure(i, 'runout_mm', e.currentTarget.value)}
+							/></td
+						>
+						<td
 							><select
 								value={shaft.state}
 								aria-label="State of shaft {shaft.number}"
@@ -90,6 +100,7 @@
 							><input
 								class="line-input"
 								value={shaft.notes ?? ''}
+								placeholder={shaft.state === 'whole' ? '' : 'why'}
 								maxlength="200"
 								aria-label="Notes on shaft {shaft.number}"
 								onchange={(e) => put(i, { notes: e.currentTarget.value })}

@@ -86,7 +86,7 @@ describe('what a part is', () => {
 	it('numbers shafts on from the last', async () => {
 		reference.catalog = catalog;
 		const onset = vi.fn();
-		const shaft = { number: 7, mass_gr: 401, static_spine: 600, notes: '' };
+		const shaft = { number: 7, mass_gr: 401, static_spine: 600, runout_mm: null, notes: '' };
 		render(ShaftTable, { shafts: [{ ...shaft, state: 'whole' }], onset });
 		await fireEvent.click(screen.getByText('Add six'));
 		expect(onset.mock.calls[0]![0].map((s: { number: number }) => s.number)).toEqual([

@@ -17,6 +17,7 @@
 	import PartState from '$lib/rack/PartState.svelte';
 	import MatchedSet from '$lib/rack/MatchedSet.svelte';
 	import ShaftTable from '$lib/rack/ShaftTable.svelte';
+	import ShaftTools from '$lib/rack/ShaftTools.svelte';
 
 	type View = Schemas['PartView'];
 	let { data } = $props();
@@ -153,7 +154,17 @@
 					shafts={(body.shafts as Schemas['Shaft-Output'][] | undefined) ?? []}
 					onset={(shafts) => set('of.shafts', shafts)}
 				/>
-				<MatchedSet shafts={(body.shafts as Schemas['Shaft-Output'][] | undefined) ?? []} />
+				<ShaftTools
+					mark={line.mark}
+					{body}
+					shafts={(body.shafts as Schemas['Shaft-Output'][] | undefined) ?? []}
+					kept={!('of.shafts' in changes)}
+					onset={(shafts) => set('of.shafts', shafts)}
+				/>
+				<MatchedSet
+					shafts={(body.shafts as Schemas['Shaft-Output'][] | undefined) ?? []}
+					rig={line.rigs.find((r) => r.is_on)?.rig_id ?? null}
+				/>
 			{/if}
 			<label class="notes"
 				>Notes <input
@@ -277,7 +288,7 @@
 	}
 	.columns {
 		display: grid;
-		grid-template-columns: 1fr 19rem;
+		grid-template-columns: minmax(0, 1fr) 19rem;
 		gap: 2.4rem;
 	}
 	.notes {
@@ -340,7 +351,7 @@
 	}
 	@media (max-width: 900px) {
 		.columns {
-			grid-template-columns: 1fr;
+			grid-template-columns: minmax(0, 1fr);
 		}
 	}
 	@media (max-width: 560px) {

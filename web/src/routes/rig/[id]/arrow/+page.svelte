@@ -1,4 +1,7 @@
 <script lang="ts">
+	import { api, told } from '$lib/api/client';
+	import { reference } from '$lib/bench/reference.svelte';
+	import Simulated from '$lib/controls/Simulated.svelte';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
 	import SelectField from '$lib/controls/SelectField.svelte';
@@ -7,13 +10,21 @@
 	import ArrowPlate from '$lib/plates/ArrowPlate.svelte';
 
 	const bench = useBench();
+	const weigh = async (again: number) => {
+		const body = { rig: bench().id, seed: bench().id, again, pace: 1 };
+		return told(api.POST('/api/jobs/weigh', { body }));
+	};
 	const parts = $derived(bench().bench.arrow?.parts_gr);
 </script>
 
 <Station
 	id="arrow"
 	leaves={[
-		{ id: 'chronograph', title: 'Chronograph', body: chronograph, trial: true },
+		{ id: 'what-if', title: 'What if', body: whatIf },
+		{ id: 'speed', title: 'Speed', body: speed, trial: true },
+		{ id: 'spine', title: 'Spine', body: spine },
+		{ id: 'wood', title: 'Wood', body: wood },
+		{ id: 'shafts', title: 'Shaft by shaft', body: shafts },
 		{ id: 'another', title: 'Another set', body: another }
 	]}
 >
@@ -33,9 +44,19 @@
 		<SelectField path="size_term" />
 		<MeasureField path="bow.maker_min_gpp" label="Maker's least gr/lb" slider={false} />
 	{/snippet}
+	{#snippet more()}
+		<Simulated label="Try it without a grain scale" stop="Take it off" begin={weigh}>
+			{#snippet children(read: { mass_gr: number })}a made-up arrow of your parts weighs
+				{reference.text(read.mass_gr, 'mass')}.{/snippet}
+		</Simulated>
+	{/snippet}
 </Station>
 
-{#snippet chronograph()}<Lazy of={() => import('$lib/controls/Chronograph.svelte')} />{/snippet}
+{#snippet whatIf()}<Lazy of={() => import('$lib/controls/WhatIf.svelte')} />{/snippet}
+{#snippet speed()}<Lazy of={() => import('$lib/controls/Speed.svelte')} />{/snippet}
+{#snippet spine()}<Lazy of={() => import('$lib/controls/Spine.svelte')} />{/snippet}
+{#snippet wood()}<Lazy of={() => import('$lib/controls/Wood.svelte')} />{/snippet}
+{#snippet shafts()}<Lazy of={() => import('$lib/controls/NumberedEnds.svelte')} />{/snippet}
 {#snippet another()}
 	{#await import('$lib/rack/PutOn.svelte') then { default: PutOn }}<PutOn
 			slots={['arrows']}
