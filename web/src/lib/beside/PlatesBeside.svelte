@@ -28,5 +28,5 @@
 		{missing.join(' and ')}: this cannot be told as it stands; its stations say why.
 	</p>{/if}
 {#if which === 'force'}<ForceDrawPlate />
-{:else if which === 'speed'}<ArrowPlate />
+{:else if which === 'speed'}<ArrowPlate still />
 {:else}<CrawlPlate bind:chosen />{/if}

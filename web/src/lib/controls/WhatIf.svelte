@@ -24,6 +24,8 @@
 	let others = $state<Other[] | null>(null);
 	let answer = $state.raw<Told | null>(null);
 	let problem = $state('');
+	/** What was typed and cannot be read. */
+	let unread = $state('');
 
 	const ask = latest<void>(async () => {
 		const sent = {
@@ -128,7 +130,7 @@
 
 	async function type(i: number, path: string, quantity: string, text: string): Promise<void> {
 		if (!others) return;
-		problem = '';
+		unread = '';
 		try {
 			const changes = Object.fromEntries(
 				Object.entries(others[i]!.changes).filter(([other]) => other !== path)
@@ -136,7 +138,7 @@
 			if (text.trim()) changes[path] = await reference.read(text, quantity);
 			others[i] = { ...others[i]!, changes };
 		} catch (error) {
-			problem = (error as Error).message;
+			unread = (error as Error).message;
 		}
 	}
 	const put = (other: Other): void => {
@@ -159,7 +161,7 @@
 		arrow: r.arrow
 	}))}
 />
-{#if problem}<p class="wrong" role="alert">{problem}</p>{/if}
+{#if unread || problem}<p class="wrong" role="alert">{unread || problem}</p>{/if}
 {#if others}
 	<form class="readings builds" onsubmit={(e) => e.preventDefault()}>
 		{#each others as other, i (other.name)}
@@ -209,7 +211,7 @@
 			<caption class="quiet">What each changes on this bow</caption>
 			<thead>
 				<tr>
-					<th scope="col"><span class="hidden">What</span></th>
+					<td></td>
 					<th scope="col">As it is</th>
 					{#each others ?? [] as other (other.name)}<th scope="col">{other.name}</th>{/each}
 				</tr>
@@ -316,10 +318,6 @@
 	.below,
 	.below .about {
 		color: var(--brick);
-	}
-	.hidden {
-		position: absolute;
-		clip-path: inset(50%);
 	}
 	.wrong {
 		color: var(--brick);

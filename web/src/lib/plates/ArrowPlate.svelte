@@ -18,6 +18,7 @@
 	import Plate from './Plate.svelte';
 
 	/** The arrow to scale; speed and what stays in the bow over grains per pound; the window. */
+	let { still = false }: { still?: boolean } = $props(); // beside another, nothing is moved
 	const bench = useBench();
 	const arrow = $derived(bench().bench.arrow);
 	const shot = $derived(bench().bench.shot);
@@ -29,20 +30,12 @@
 	const levers = $derived(bench().bench.levers);
 	/** As long as the arrow may be drawn out to: fixed while a hand drags. */
 	const ROOM = 2.2;
-	const most = $derived(Math.max(bench().kept.rig.arrow.shaft_length_in! + ROOM, 30));
-	const EIGHTH = 8;
+	const most = $derived(Math.max(bench().keptBench.rig.arrow.shaft_length_in! + ROOM, 30));
+	const EIGHTH_IN = 1 / 8;
 
-	function cut(inches: number): void {
-		const note = reference.catalog?.fields['arrow.shaft_length_in'];
-		const low = note?.low ?? 0;
-		const high = Math.min(note?.high ?? most, most);
-		bench().set(
-			'arrow.shaft_length_in',
-			Math.min(Math.max(Math.round(inches * EIGHTH) / EIGHTH, low), high)
-		);
-	}
 	function balance(inches: number): void {
-		if (levers) bench().set('arrow.point_gr', levers.point_gr[nearest(levers.balance_in, inches)]!);
+		if (levers && !still)
+			bench().set('arrow.point_gr', levers.point_gr[nearest(levers.balance_in, inches)]!);
 	}
 	function weigh(gpp: number): void {
 		if (levers)
@@ -80,7 +73,7 @@
 			<path
 				d="M{on(arrow.balance_in)} {at.y(0) + 7}l-7 13h14Z"
 				fill="var(--heather)"
-				style:cursor="ew-resize"
+				style:cursor={still ? undefined : 'ew-resize'}
 				use:drag={(px) => balance(length - at.atX(px))}
 				><title>Slide the balance: another point</title></path
 			>
@@ -97,17 +90,21 @@
 					text={`balances at ${reference.text(arrow.balance_in, 'draw')}, ${reference.text(arrow.front_of_centre_pct, 'percent')} forward`}
 				/></text
 			>
-			<circle
-				cx={on(length)}
-				cy={at.y(0)}
-				r="9"
-				fill="var(--heather)"
-				fill-opacity="0.25"
-				stroke="var(--heather)"
-				stroke-width="1.5"
-				style:cursor="ew-resize"
-				use:drag={(px) => cut(length - at.atX(px))}><title>Cut the shaft</title></circle
-			>
+			{#if !still}
+				<circle
+					cx={on(length)}
+					cy={at.y(0)}
+					r="9"
+					fill="var(--heather)"
+					fill-opacity="0.25"
+					stroke="var(--heather)"
+					stroke-width="1.5"
+					style:cursor="ew-resize"
+					use:drag={(px) =>
+						bench().drag('arrow.shaft_length_in', Math.min(length - at.atX(px), most), EIGHTH_IN)}
+					><title>Cut the shaft</title></circle
+				>
+			{/if}
 			<Dimension
 				x1={on(0)}
 				y1={at.y(0) - 38}
@@ -181,15 +178,17 @@
 			{/if}
 			<Mark {at} x={g} y={v} />
 			<Spot {at} x={g} y={v} of="own" />
-			<circle
-				cx={at.x(g)}
-				cy={at.y(v)}
-				r="14"
-				fill="transparent"
-				style:cursor="ew-resize"
-				use:drag={(px) => weigh(at.x.invert(px))}
-				><title>Slide the arrow's weight: another shaft, as stiff</title></circle
-			>
+			{#if !still}
+				<circle
+					cx={at.x(g)}
+					cy={at.y(v)}
+					r="14"
+					fill="transparent"
+					style:cursor="ew-resize"
+					use:drag={(px) => weigh(at.x.invert(px))}
+					><title>Slide the arrow's weight: another shaft, as stiff</title></circle
+				>
+			{/if}
 			<Note
 				x={at.x(g) + (g > 10.5 ? -9 : 9)}
 				y={at.y(v) + (g > 10.5 ? 18 : -9)}

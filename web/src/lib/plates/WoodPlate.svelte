@@ -13,13 +13,7 @@
 	const arrow = $derived(bench().bench.rig.arrow);
 	const built = $derived(bench().bench.arrow);
 	const length = $derived(arrow.shaft_length_in!);
-	const EIGHTH = 8;
-	const most = (path: string): number => reference.catalog?.fields[path]?.high ?? length;
-
-	function slide(path: string, inches: number): void {
-		const room = Math.min(most(path), length);
-		bench().set(path, Math.min(Math.max(Math.round(inches * EIGHTH) / EIGHTH, 0), room));
-	}
+	const EIGHTH_IN = 1 / 8;
 	const thick = (mm: number): string => reference.text(mm, 'small');
 </script>
 
@@ -81,7 +75,7 @@
 					stroke="var(--heather)"
 					stroke-width="1.5"
 					style:cursor="ew-resize"
-					use:drag={(px) => slide(one.path, Math.abs(inchesAt(px) - one.from))}
+					use:drag={(px) => bench().drag(one.path, Math.abs(inchesAt(px) - one.from), EIGHTH_IN)}
 					><title>Slide the {one.name}</title></circle
 				>
 				<text
