@@ -28,7 +28,7 @@ def test_the_tightest_few_are_named_and_follow_what_is_borne(page, demo):
 def test_a_dozen_pasted_with_faults_by_line_then_matched_and_labelled(page, demo):
     page.goto(f"{demo}/rack")
     page.get_by_role("link", name="Spruce set").click()
-    expect(page.get_by_text(re.compile(r"^Their weights put .* of height"))).to_be_visible()
+    expect(page.get_by_text(re.compile(r"^At .* their weights put .* of height"))).to_be_visible()
     page.get_by_role("button", name="Paste lines").press("Enter")
     lines = page.get_by_label("Lines of shafts")
     lines.fill("number,weight (gr),spine (lb)\n11,459,52\n12,heavy,52")

@@ -17,11 +17,11 @@ MODULES = [
     "units", *(
         ".".join(p.relative_to(CORE).with_suffix("").parts)
         for part in (
-            "bow", "string", "arrow", "flight", "aim", "fit", "tune", "sound", "stations", "from_rack", "beside",
+            "bow", "string", "arrow", "flight", "aim", "fit", "tune", "sound", "flex", "stations", "from_rack", "beside",
         )
         for p in sorted((CORE / part).glob("*.py"))
         if p.stem != "__init__"
-    ), "route.watches", "measured", "trials.weighing", "schedule", "inspection", "bench.aim", "bench.archer", "bench.string",
+    ), "route.watches", "measured", "trials.weighing", "schedule", "inspection", "bench.archer", "bench.string", "bench.shaft", "bench.dozen", "bench.flex", "bench.what_if",
 ]  # fmt: skip
 
 

@@ -85,9 +85,10 @@ def spread(
     id: RigId,
     desk: AtDesk,
     mass_range_gr: Annotated[float, Query(ge=0, le=500, allow_inf_nan=False)],
+    spine_range: Annotated[float, Query(ge=0, le=500, allow_inf_nan=False)] = 0.0,
 ) -> SpreadCost:
-    """What arrows that differ so much in weight do at this archer's far distance."""
-    return papers.bench_of(desk.get(id), now()).dozen.cost(mass_range_gr)
+    """What arrows that differ so much in weight and spine do at this archer's far distance."""
+    return papers.bench_of(desk.get(id), now()).dozen.cost(mass_range_gr, spine_range)
 
 
 @router.get(

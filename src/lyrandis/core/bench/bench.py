@@ -14,6 +14,7 @@ from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bench.brace import BraceBench
 from lyrandis.core.bench.dozen import DozenBench
 from lyrandis.core.bench.fit import FitBench
+from lyrandis.core.bench.flex import FlexBench
 from lyrandis.core.bench.in_line import InLineBench, in_line_of
 from lyrandis.core.bench.line import CentreShotBench, NockBench, TillerBench
 from lyrandis.core.bench.quiet import quiet_of
@@ -126,9 +127,14 @@ class Bench:
         return ShaftBench(self.rig, self.trials, self.arrow, self.in_line.told)
 
     @cached_property
+    def flex(self) -> FlexBench:
+        """The shaft passing the bow."""
+        return FlexBench(self.rig, self.bow, self.arrow)
+
+    @cached_property
     def dozen(self) -> DozenBench:
         """The set of arrows, one by one."""
-        return DozenBench(self.rig, self.known, self.arrow, self.aim)
+        return DozenBench(self.rig, self.known, self.arrow, self.aim, self.flex)
 
     @cached_property
     def quiet(self) -> Quiet:

@@ -11,6 +11,7 @@ from lyrandis.core.aim.crawls import checked_crawls
 from lyrandis.core.aim.speed_marks import SHOT_SD_CM_30M
 from lyrandis.core.bench.aim import AimBench
 from lyrandis.core.bench.arrow import ArrowBench
+from lyrandis.core.bench.flex import FlexBench
 from lyrandis.core.bench.true import still_true
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import say
@@ -19,6 +20,7 @@ from lyrandis.core.flight.trajectory import drag_per_m, impact_m
 from lyrandis.core.parts import Rig
 from lyrandis.core.trials import KeptTrial
 
+_SLOPE_SHARE = 0.05  # of the spine, to either side
 _SEED = 1903  # of the lottery: the same shots give the same odds
 
 
@@ -27,6 +29,8 @@ class SpreadCost:
     """What arrows that differ in weight do at the archer's far distance.
 
     high_cm : between the lightest and the heaviest, up and down
+    wide_cm : between the stiffest and the weakest, sideways, once the fletching has turned them;
+        None where the model of the shaft passing the bow was not tuned
     own_cm : one standard deviation of the archer's own arrows there, up and down
     own_known : whether it comes from the archer's numbered ends
     gr_per_cm : grains that move the impact by a centimetre
@@ -34,6 +38,7 @@ class SpreadCost:
 
     far_m: float
     high_cm: float
+    wide_cm: float | None
     own_cm: float
     own_known: bool
     gr_per_cm: float
@@ -47,6 +52,7 @@ class DozenBench:
     trials: tuple[KeptTrial, ...]
     arrow: ArrowBench
     aim: AimBench
+    flex: FlexBench
 
     @cached_property
     def flyers(self) -> Flyers:
@@ -58,8 +64,18 @@ class DozenBench:
         ]
         return flyers(shots, np.random.default_rng(_SEED))
 
-    def cost(self, mass_range_gr: float) -> SpreadCost:
-        """What a range of weight [gr] about this arrow costs.
+    def _wide_cm(self, spine_range: float, far_m: float) -> float | None:
+        """By the slope over a group about this spine: a few thousandths alone are lost in steps."""
+        if not self.flex.fitted:
+            return None
+        spine = self.arrow.build.acts_spine
+        about = np.array([1 - _SLOPE_SHARE, 1.0, 1 + _SLOPE_SHARE]) * spine
+        direction = np.radians(self.flex.leaving(about).direction_deg)
+        slope = float(np.abs(np.diff(direction)).max()) / (_SLOPE_SHARE * spine)
+        return 100 * far_m * slope * spine_range
+
+    def cost(self, mass_range_gr: float, spine_range: float = 0.0) -> SpreadCost:
+        """What a range of weight [gr] and of spine [0.001 in] about this arrow costs.
 
         Raises
         ------
@@ -86,6 +102,7 @@ class DozenBench:
         return SpreadCost(
             far_m=far,
             high_cm=lands(mass - half) - lands(mass + half),
+            wide_cm=self._wide_cm(spine_range, far),
             own_cm=(SHOT_SD_CM_30M if known is None else known) * far / AT_M,
             own_known=known is not None,
             gr_per_cm=1 / per_gr,

@@ -1413,7 +1413,7 @@ export interface paths {
         };
         /**
          * Spread
-         * @description What arrows that differ so much in weight do at this archer's far distance.
+         * @description What arrows that differ so much in weight and spine do at this archer's far distance.
          */
         get: operations["spread_api_rigs__id__spread_get"];
         put?: never;
@@ -8357,6 +8357,8 @@ export interface components {
          * @description What arrows that differ in weight do at the archer's far distance.
          *
          *     high_cm : between the lightest and the heaviest, up and down
+         *     wide_cm : between the stiffest and the weakest, sideways, once the fletching has turned them;
+         *         None where the model of the shaft passing the bow was not tuned
          *     own_cm : one standard deviation of the archer's own arrows there, up and down
          *     own_known : whether it comes from the archer's numbered ends
          *     gr_per_cm : grains that move the impact by a centimetre
@@ -8372,6 +8374,8 @@ export interface components {
             own_cm: number;
             /** Own Known */
             own_known: boolean;
+            /** Wide Cm */
+            wide_cm: number | null;
         };
         /**
          * Start
@@ -18965,6 +18969,7 @@ export interface operations {
         parameters: {
             query: {
                 mass_range_gr: number;
+                spine_range?: number;
             };
             header?: never;
             path: {

@@ -51,7 +51,10 @@
 			sets = await told(api.POST('/api/compute/matched-set', { body }));
 			cost = null;
 			if (rig !== null) {
-				const params = { path: { id: rig }, query: { mass_range_gr: sets.mass_range_gr } };
+				const params = {
+					path: { id: rig },
+					query: { mass_range_gr: sets.mass_range_gr, spine_range: sets.spine_range }
+				};
 				cost = await told(api.GET('/api/rigs/{id}/spread', { params })).catch(() => null);
 			}
 		} catch (error) {
@@ -109,13 +112,20 @@
 			<p><strong>Shoot</strong> <SaidText said={sets.said} strong /></p>
 			{#if cost}
 				<p class="quiet">
-					Their weights put {reference.text(cost.high_cm, 'spot')} of height between the lightest and
-					the heaviest at {reference.text(cost.far_m, 'distance')};
-					{cost.own_known ? 'your own arrows scatter' : 'an ordinary archer’s arrows scatter'}
-					± {reference.text(cost.own_cm, 'spot')} there{cost.high_cm < cost.own_cm
+					At {reference.text(cost.far_m, 'distance')} their weights put {reference.text(
+						cost.high_cm,
+						'spot'
+					)} of height between the lightest and the heaviest{#if cost.wide_cm != null}, their spines
+						about {reference.text(cost.wide_cm, 'spot')} sideways between the stiffest and the weakest,
+						fletched{/if};
+					{cost.own_known ? 'your own arrows scatter' : 'an ordinary archer’s arrows scatter'} ± {reference.text(
+						cost.own_cm,
+						'spot'
+					)} there{Math.max(cost.high_cm, cost.wide_cm ?? 0) < cost.own_cm / 2
 						? ': nobody would see it'
-						: ''}. What their spines do sideways is not computed here: fletched, they hardly differ;
-					bare, they do.
+						: ''}.{#if cost.wide_cm == null}
+						{' '}What their spines do sideways is not told: the model of the shaft passing the bow
+						is not tuned to such a bow or arrow.{/if}
 				</p>
 			{/if}
 			{#each sets.next_sets as next (next.ids.join())}

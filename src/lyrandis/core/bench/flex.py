@@ -1,0 +1,87 @@
+"""The shaft passing this bow: where the model is fitted, and which way shafts then leave."""
+
+from __future__ import annotations
+
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from lyrandis.core.arrays import Array
+from lyrandis.core.arrow.spine import stiffness_n_m2
+from lyrandis.core.bench.arrow import ArrowBench
+from lyrandis.core.bench.bow import BowBench
+from lyrandis.core.bow.form import TRADE_OFFSET_IN, brace_to_pivot_in
+from lyrandis.core.flex.clean import Leaving, leaving
+from lyrandis.core.flex.modes import Layout
+from lyrandis.core.flex.passing import pass_bow
+from lyrandis.core.flex.setting import (
+    DAMPING,
+    HALF_STRING_AT_IN,
+    HALF_STRING_M,
+    LIMB_AT_LBF,
+    LIMB_KG,
+    PLATES,
+    Setting,
+)
+from lyrandis.core.parts import Rig
+from lyrandis.core.string.measures import string_mass_g
+from lyrandis.core.units import KG_PER_GRAIN, M_PER_IN, N_PER_LBF
+
+_POINTS = 160  # of the force along the stroke
+
+
+@dataclass(frozen=True)
+class FlexBench:
+    """This rig's bow as a bare shaft passes it."""
+
+    rig: Rig
+    bow: BowBench
+    arrow: ArrowBench
+
+    @property
+    def fitted(self) -> bool:
+        """Whether the bow and the arrow are of those that the model was tuned to: B4's domain."""
+        return self.arrow.window.spine_28in is not None
+
+    @cached_property
+    def setting(self) -> Setting:
+        """The bow in SI."""
+        r, string = self.rig, self.arrow.string
+        brace = brace_to_pivot_in(r.bow)
+        stroke = self.bow.stroke_in
+        way = np.linspace(0.0, stroke, _POINTS)
+        force = np.array([self.bow.curve.force(float(w) + brace + TRADE_OFFSET_IN) for w in way])
+        own = string_mass_g(r.bow, string) / 1000
+        tied = string.silencers_gr * KG_PER_GRAIN * (1 - string.silencer_position) ** 2
+        sideways = own / 3 + tied
+        limbs = LIMB_KG[r.bow.form] * self.bow.weight.value / LIMB_AT_LBF
+        return Setting(
+            way_m=way * M_PER_IN,
+            force_n=force * N_PER_LBF,
+            plate_at_m=brace * M_PER_IN,
+            offset_m=r.bow.plate_offset_mm / 1000,
+            plate=PLATES[r.bow.side_plate],
+            moving_kg=limbs + sideways,
+            string_kg=sideways,
+            half_string_m=HALF_STRING_M * r.bow.length_in / HALF_STRING_AT_IN,
+        )
+
+    @property
+    def layout(self) -> Layout:
+        """The bare shaft's masses."""
+        a = self.rig.arrow
+        return Layout(
+            a.shaft_length_in * M_PER_IN,
+            a.grains_per_inch * KG_PER_GRAIN / M_PER_IN,
+            a.nock_gr * KG_PER_GRAIN,
+            (a.point_gr + a.insert_gr) * KG_PER_GRAIN,
+        )
+
+    def leaving(self, spines: Array) -> Leaving:
+        """How bare shafts of these spines [0.001 in] leave, all else as it is; shape (k,)."""
+        stiff = np.array([stiffness_n_m2(float(s)) for s in spines])
+        a = self.rig.arrow
+        layout = self.layout
+        told = pass_bow(self.setting, layout, stiff, a.diameter_mm / 2000, DAMPING[a.material])
+        return leaving(told, layout, self.setting.plate)

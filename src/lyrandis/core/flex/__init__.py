@@ -1,0 +1,1 @@
+"""The shaft bending past the bow, seen from above (docs/mechanics B3)."""
