@@ -311,7 +311,9 @@ def _balance(b: Bench) -> Finding:
             foc=("percent", b.arrow.build.front_of_centre_pct),
         ),
         why=say(
-            "More weight in front forgives; less carries farther. Trade standard: from the throat to the back of the point."
+            "More weight in front forgives; less carries farther. Trade standard: from the throat to "
+            "the back of the point. About its balance it has {inertia}: the more, the slower it turns.",
+            inertia=("inertia", 1000 * b.arrow.build.inertia_kg_m2),
         ),
         told="model",
     )
