@@ -10,6 +10,7 @@ from lyrandis.core.trials.way import way_words
 from lyrandis.core.tune.over_stiff import ratio_needed
 from lyrandis.core.tune.shaft import CLOSE_ARROWS, ShaftPlan
 
+_LEAST_PCT = 1.0  # finer odds than that are not told
 _WORD = {"cut": "a cut", "taper": "a taper"}
 
 
@@ -169,13 +170,14 @@ def flyers(b: Bench) -> list[Finding]:
         "the ends some thousand times: so often some shaft lies as far out by chance alone.",
         at=("distance", 30.0),
     )
-    odds = ("percent", 100 * told.chance)
+    odds = ("percent", max(100 * told.chance, _LEAST_PCT))
+    less = "less than " if 100 * told.chance < _LEAST_PCT else ""
     if told.flies_out:
         said = joined(
             say(f"Shaft {worst.number} flies out,"),
             where,
             " ",
-        ) + say("of the others; chance alone does so in {odds} of cases.", odds=odds)
+        ) + say("of the others; chance alone does so in " + less + "{odds} of cases.", odds=odds)
         return [mind(said=said, why=why, told="measured")]
     return [
         fine(
