@@ -24,7 +24,6 @@ VIEWS = {
     "assembly": "/rig/1/assembly",
     "string": "/rig/1/string",
     "brace": "/rig/2/brace",
-    "arrow": "/rig/1/arrow",
     "quiet": "/rig/2/quiet",
     "crawls": "/rig/1/crawls",
     "logbook": "/rig/1/keep",
@@ -32,8 +31,17 @@ VIEWS = {
 }
 
 
-# Four stations of one evening's work, in one picture.
-SET_UP = ("tiller", "in-line", "centre-shot", "weights")
+# Pictures of four: each view by its path and the leaf of it that is open.
+FOURS = {
+    "set-up": (
+        ("/rig/1/tiller", None), ("/rig/1/in-line", None), ("/rig/1/centre-shot", None),
+        ("/rig/1/weights", None),
+    ),
+    "arrow": (
+        ("/rig/1/arrow", None), ("/rig/2/arrow", "What if"), ("/rig/2/arrow", "Wood"),
+        ("/rig/2/arrow", "Shaft by shaft"),
+    ),
+}  # fmt: skip
 
 
 def shoot(page: Page, address: str, name: str, path: str) -> None:
@@ -43,18 +51,21 @@ def shoot(page: Page, address: str, name: str, path: str) -> None:
     page.screenshot(path=HERE / f"{name}.png", animations="disabled")
 
 
-def shoot_set_up(page: Page, address: str) -> None:
-    """The stations that set a bow up about its middle, two by two."""
+def shoot_four(page: Page, address: str, name: str) -> None:
+    """Four views in one picture, two by two."""
     shots = []
-    for station in SET_UP:
-        page.goto(f"{address}/rig/1/{station}", wait_until="networkidle")
-        page.wait_for_timeout(200)
+    for path, leaf in FOURS[name]:
+        page.goto(address + path, wait_until="networkidle")
+        if leaf:
+            page.get_by_role("tab", name=leaf, exact=True).click()
+            page.wait_for_load_state("networkidle")
+        page.wait_for_timeout(300)
         shots.append(Image.open(BytesIO(page.screenshot(animations="disabled"))).convert("RGB"))
     wide, high = shots[0].size
     whole = Image.new("RGB", (2 * wide, 2 * high))
     for i, shot in enumerate(shots):
         whole.paste(shot, (i % 2 * wide, i // 2 * high))
-    whole.save(HERE / "set-up.png", optimize=True)
+    whole.save(HERE / f"{name}.png", optimize=True)
 
 
 def main() -> None:
@@ -81,7 +92,8 @@ def main() -> None:
             page = browser.new_page(viewport={"width": 1280, "height": 800}, **common)
             for name, path in VIEWS.items():
                 shoot(page, address, name, path)
-            shoot_set_up(page, address)
+            for name in FOURS:
+                shoot_four(page, address, name)
             page.goto(f"{address}/terms#limb-nock", wait_until="networkidle")
             page.locator("section[aria-label='The bow']").evaluate("e => e.scrollIntoView()")
             page.wait_for_timeout(300)
@@ -102,7 +114,7 @@ def main() -> None:
             dark.screenshot(path=HERE / "nock-point.png", animations="disabled")
             narrow = browser.new_page(viewport={"width": 820, "height": 1180}, **common)
             narrow.goto(f"{address}/rack", wait_until="networkidle")
-            narrow.get_by_role("link", name="Indoor set").click()
+            narrow.get_by_role("link", name="Spruce set").click()
             narrow.get_by_role("heading", name="Its story").wait_for()
             narrow.wait_for_load_state("networkidle")
             narrow.screenshot(path=HERE / "part.png", animations="disabled")
