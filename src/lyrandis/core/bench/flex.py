@@ -2,19 +2,21 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 
 import numpy as np
 
 from lyrandis.core.arrays import Array
+from lyrandis.core.arrow.build import FLETCHING_CENTRE_IN
 from lyrandis.core.arrow.spine import stiffness_n_m2
 from lyrandis.core.bench.arrow import ArrowBench
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bow.form import TRADE_OFFSET_IN, brace_to_pivot_in
 from lyrandis.core.flex.clean import Leaving, leaving
-from lyrandis.core.flex.modes import Layout
-from lyrandis.core.flex.passing import pass_bow
+from lyrandis.core.flex.modes import Layout, modes
+from lyrandis.core.flex.passing import Passed, pass_bow
 from lyrandis.core.flex.setting import (
     DAMPING,
     HALF_STRING_AT_IN,
@@ -24,6 +26,7 @@ from lyrandis.core.flex.setting import (
     PLATES,
     Setting,
 )
+from lyrandis.core.flight.yaw import Swinging, swing
 from lyrandis.core.parts import Rig
 from lyrandis.core.string.measures import string_mass_g
 from lyrandis.core.units import KG_PER_GRAIN, M_PER_IN, N_PER_LBF
@@ -78,10 +81,52 @@ class FlexBench:
             (a.point_gr + a.insert_gr) * KG_PER_GRAIN,
         )
 
-    def leaving(self, spines: Array) -> Leaving:
-        """How bare shafts of these spines [0.001 in] leave, all else as it is; shape (k,)."""
+    def passed(self, spines: Array, frames: int = 0) -> Passed:
+        """Bare shafts of these spines [0.001 in] past the bow, all else as it is; shape (k,)."""
         stiff = np.array([stiffness_n_m2(float(s)) for s in spines])
         a = self.rig.arrow
-        layout = self.layout
-        told = pass_bow(self.setting, layout, stiff, a.diameter_mm / 2000, DAMPING[a.material])
-        return leaving(told, layout, self.setting.plate)
+        radius = a.diameter_mm / 2000
+        return pass_bow(
+            self.setting, self.layout, stiff, radius, DAMPING[a.material], frames=frames
+        )
+
+    def leaving_of(self, told: Passed) -> Leaving:
+        """How those shafts leave."""
+        return leaving(told, self.layout, self.setting.plate)
+
+    def leaving(self, spines: Array) -> Leaving:
+        """How bare shafts of these spines [0.001 in] leave; shape (k,)."""
+        return self.leaving_of(self.passed(spines))
+
+    def nock_angles(self, told: Passed, distance_m: Array) -> dict[str, Array]:
+        """How the nock stands [°] when the point has come so far [m], + away from the plate, of the
+        bare shaft and of the fletched one; shape (k, len(distance_m)) each.
+
+        The fletched one leaves as the bare one does: feathers weigh little against the rest.
+        """
+        lay, a = self.layout, self.rig.arrow
+        start = np.stack([told.shift_mps, told.angle_rad, told.turn_rad_s], 1)
+        feathers = {"bare": 0, "fletched": a.fletching_count}
+        return {
+            name: -np.degrees(
+                swing(
+                    Swinging(
+                        lay.length_m, a.diameter_mm / 2000, lay.mass_kg, lay.balance_m,
+                        lay.inertia_kg_m2, FLETCHING_CENTRE_IN * M_PER_IN, count,
+                    ),
+                    told.speed_mps,
+                    start,
+                    distance_m,
+                )
+            )
+            for name, count in feathers.items()
+        }  # fmt: skip
+
+    def frames_of(self, told: Passed) -> Iterator[tuple[float, float, list[float], list[float]]]:
+        """The first shaft's kept frames: time [ms], the nock's way from brace, places along the
+        shaft from its nock, and how far aside each is [mm]."""
+        shapes = modes(self.layout)
+        along = (1000 * shapes.at_m).tolist()
+        for time_s, nock_m, q in zip(told.time_s, told.nock_m, told.shape, strict=True):
+            aside = (1000 * (shapes.height @ q[0])).tolist()
+            yield 1000 * float(time_s), 1000 * float(nock_m), along, aside

@@ -32,6 +32,7 @@ class Passed:
     shift_mps, angle_rad, turn_rad_s : of the rigid modes when the tail passes the plate
     first_s, last_s, peak_n : of the touch of the plate; nan and 0 where there was none
     touches : how often the plate was touched anew
+    gap_m : the least gap between shaft and plate after the string let go; < 0 where it leaned in
     out_m : the nock's greatest way from the string's plane, outward
     bent_m : the greatest elastic bend before the string left
     time_s : of the kept frames, shape (f,)
@@ -48,6 +49,7 @@ class Passed:
     last_s: Array
     peak_n: Array
     touches: Array
+    gap_m: Array
     out_m: Array
     bent_m: Array
     time_s: Array
@@ -132,6 +134,7 @@ def pass_bow(
         last_s=run.last,
         peak_n=run.peak,
         touches=run.touches,
+        gap_m=run.gap,
         out_m=run.out,
         bent_m=run.bent,
         time_s=np.array(kept_at) * step_s,
@@ -163,6 +166,7 @@ class _Run:
         self.first, self.last = np.full(k, np.nan), np.full(k, np.nan)
         self.peak, self.touches = np.zeros(k), np.zeros(k, dtype=int)
         self.out, self.bent, self.touching = np.zeros(k), np.zeros(k), np.ones(k, dtype=bool)
+        self.gap = np.full(k, np.inf)
         self.middle = told.height[len(told.height) // 2, 2:]
 
     def step(
@@ -181,6 +185,8 @@ class _Run:
             force = force @ self.with_string
         self.rate = rate + self.h * force
         self.q = q + self.h * self.rate
+        if not on:
+            self.gap = np.minimum(self.gap, self.q @ beside - self.off)
         if on:
             self.out = np.maximum(self.out, self.q @ self.nock)
             self.bent = np.maximum(self.bent, np.abs(self.q[:, 2:] @ self.middle))

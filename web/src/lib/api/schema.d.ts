@@ -164,6 +164,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/flex": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compute Flex
+         * @description A bare shaft bending past the bow, frame by frame.
+         */
+        post: operations["compute_flex_api_compute_flex_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/force-draw": {
         parameters: {
             query?: never;
@@ -198,6 +218,26 @@ export interface paths {
          * @description The tightest n of N shafts by weight and spine, exactly.
          */
         post: operations["compute_matched_set_api_compute_matched_set_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/reads": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compute Reads
+         * @description What a series of reads says of a shaft, why, and which test would tell most.
+         */
+        post: operations["compute_reads_api_compute_reads_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -325,6 +365,26 @@ export interface paths {
          * @description How many turns bring the brace from one height to another; learns from `observed`.
          */
         post: operations["compute_twists_api_compute_twists_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/walk-back": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compute Walk Back
+         * @description What arrows at one vertical line, from near to far, say of centre shot and side plate.
+         */
+        post: operations["compute_walk_back_api_compute_walk_back_post"];
         delete?: never;
         options?: never;
         head?: never;
@@ -3718,7 +3778,7 @@ export interface components {
              */
             masses_gr: number[];
             /** Readings */
-            readings: components["schemas"]["ReadingIn"][];
+            readings: components["schemas"]["lyrandis__api__compute_arrow__ReadingIn"][];
             /**
              * @default {
              *       "build": "unknown",
@@ -3822,6 +3882,16 @@ export interface components {
             speed_fps: number[];
         };
         /**
+         * Clean
+         * @description J: how clean the bare shaft leaves [°], + stiff; null where no clean direction is known.
+         */
+        Clean: {
+            /** Direction Deg */
+            direction_deg: number;
+            /** J Deg */
+            j_deg: number | null;
+        };
+        /**
          * CoachTrial
          * @description A coach saw a child draw this weight, and says that it may.
          */
@@ -3882,6 +3952,20 @@ export interface components {
             terms: string[];
             /** Title */
             title: string;
+        };
+        /**
+         * Contact
+         * @description The shaft's touch of the side plate [ms], its greatest push [N], how often anew.
+         */
+        Contact: {
+            /** First Ms */
+            first_ms: number | null;
+            /** Last Ms */
+            last_ms: number | null;
+            /** Peak N */
+            peak_n: number;
+            /** Touches */
+            touches: number;
         };
         /**
          * CopyIn
@@ -4518,6 +4602,56 @@ export interface components {
             release: "split" | "three_under" | "thumb";
         };
         /**
+         * FlexIn
+         * @description The archer, bow, string and arrow; how many frames of its way are wanted.
+         */
+        FlexIn: {
+            archer: components["schemas"]["Archer-Input"];
+            arrow: components["schemas"]["Arrow-Input"];
+            bow: components["schemas"]["Bow-Input"];
+            /**
+             * Frames
+             * @default 40
+             */
+            frames: number;
+            /** Nock Height Mm */
+            nock_height_mm?: number | null;
+            /**
+             * @default {
+             *       "build": "unknown",
+             *       "material": "polyester",
+             *       "silencer_position": 0.7,
+             *       "silencers_gr": 0,
+             *       "strands": 14
+             *     }
+             */
+            string: components["schemas"]["String-Input"];
+        };
+        /**
+         * FlexOut
+         * @description How a bare shaft passes the bow, seen from above; `outside` says where the model was not
+         *     tuned: then shapes only, and no number.
+         *
+         *     clearance_mm : the least gap between shaft and plate once the string has let go
+         *     nock_angle_deg : by distance; none outside
+         */
+        FlexOut: {
+            clean: components["schemas"]["Clean"] | null;
+            /** Clearance Mm */
+            clearance_mm: number | null;
+            contacts: components["schemas"]["Contact"];
+            /** Exit Ms */
+            exit_ms: number;
+            /** Frames */
+            frames: components["schemas"]["Frame"][];
+            /** Nock Angle Deg */
+            nock_angle_deg: components["schemas"]["NockAngle"][];
+            /** Outside */
+            outside: components["schemas"]["Said"][];
+            /** Speed Mps */
+            speed_mps: number;
+        };
+        /**
          * FlightView
          * @description The arrow's path over the sight line for the aimed crawl: heights [cm], shape (n,).
          */
@@ -4639,6 +4773,20 @@ export interface components {
             };
             /** Title */
             title: string;
+        };
+        /**
+         * Frame
+         * @description The shaft at a moment: the nock's way from brace, the shaft's places and offsets [mm].
+         */
+        Frame: {
+            /** Along Mm */
+            along_mm: number[];
+            /** Aside Mm */
+            aside_mm: number[];
+            /** Nock Mm */
+            nock_mm: number;
+            /** Time Ms */
+            time_ms: number;
         };
         /**
          * Gauge
@@ -5505,6 +5653,16 @@ export interface components {
             picks: components["schemas"]["Pick"][];
         };
         /**
+         * LineVisitIn
+         * @description Arrows at the line from one distance; + right of it.
+         */
+        LineVisitIn: {
+            /** Distance M */
+            distance_m: number;
+            /** Offsets Cm */
+            offsets_cm: number[];
+        };
+        /**
          * Lined
          * @description One bow of the line-up: its poses [in], and force [lb] over draw [in, trade], shape (n,).
          *
@@ -5650,6 +5808,37 @@ export interface components {
             rig_id: number | null;
             /** Seq */
             seq: number;
+        };
+        /**
+         * NextOut
+         * @description A next test: bits it gives, what it costs, what each outcome would mean.
+         */
+        NextOut: {
+            /** Arrows */
+            arrows: number;
+            /** Bits */
+            bits: number;
+            /** Minutes */
+            minutes: number;
+            /** Outcomes */
+            outcomes: components["schemas"]["OutcomeOut"][];
+            /**
+             * Test
+             * @enum {string}
+             */
+            test: "kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height";
+        };
+        /**
+         * NockAngle
+         * @description How the nock stands [°] at a distance, + away from the plate, bare and fletched.
+         */
+        NockAngle: {
+            /** Bare Deg */
+            bare_deg: number;
+            /** Distance M */
+            distance_m: number;
+            /** Fletched Deg */
+            fletched_deg: number;
         };
         /**
          * NockFound
@@ -6089,6 +6278,20 @@ export interface components {
             level: "stop" | "mind" | "fine";
             part: components["schemas"]["Placed"];
             told: components["schemas"]["Said"];
+        };
+        /**
+         * OutcomeOut
+         * @description What an outcome of a next test would mean: its chance, and the classes after it.
+         */
+        OutcomeOut: {
+            /** Chance */
+            chance: number;
+            /** Classes */
+            classes: {
+                [key: string]: number;
+            };
+            /** Outcome */
+            outcome: string;
         };
         /**
          * ParseIn
@@ -6732,22 +6935,91 @@ export interface components {
             read: "weak" | "straight" | "stiff";
         };
         /**
-         * ReadingIn
-         * @description Speeds of arrows of one mass.
-         */
-        ReadingIn: {
-            /** Mass Gr */
-            mass_gr: number;
-            /** Speed Fps */
-            speed_fps: number[];
-        };
-        /**
          * Readings
          * @description Pairs of draw [in, trade standard] and force [lb].
          */
         Readings: {
             /** Readings */
             readings: number[][];
+        };
+        /**
+         * ReadsIn
+         * @description Reads since the last change, in order; what is predicted; tests that are not made.
+         */
+        ReadsIn: {
+            /**
+             * Readings
+             * @default []
+             */
+            readings: components["schemas"]["lyrandis__api__compute_reads__ReadingIn"][];
+            /** Spine Prior */
+            spine_prior?: components["schemas"]["SpinePrior"] | [
+                number,
+                number
+            ] | null;
+            /**
+             * Want Nock
+             * @default false
+             */
+            want_nock: boolean;
+            /**
+             * Without
+             * @default []
+             */
+            without: ("kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height")[];
+        };
+        /**
+         * ReadsOut
+         * @description Chances of the classes and of the nock point; why; what next, most telling per cost first.
+         *
+         *     stop : found, at nine in ten; borderline, when no test is worth its arrows; else null
+         *     between : the two likeliest classes
+         */
+        ReadsOut: {
+            /** Between */
+            between: [
+                "false_weak" | "stiff" | "right" | "weak",
+                "false_weak" | "stiff" | "right" | "weak"
+            ];
+            /** Classes */
+            classes: {
+                [key: string]: number;
+            };
+            /** Next */
+            next: components["schemas"]["NextOut"][];
+            /** Nock */
+            nock: {
+                [key: string]: number;
+            };
+            /** Reasons */
+            reasons: components["schemas"]["ReasonOut"][];
+            /** Stop */
+            stop: ("found" | "borderline") | null;
+        };
+        /**
+         * ReasonOut
+         * @description A read, and how many times likelier it is under the verdict than under its rival.
+         */
+        ReasonOut: {
+            /** Outcome */
+            outcome: string;
+            /**
+             * Rival
+             * @enum {string}
+             */
+            rival: "false_weak" | "stiff" | "right" | "weak";
+            /**
+             * Speaks
+             * @enum {string}
+             */
+            speaks: "for" | "against";
+            /**
+             * Test
+             * @enum {string}
+             */
+            test: "kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height";
+            /** Times */
+            times: number;
         };
         /**
          * ReleaseTrial
@@ -8151,6 +8423,22 @@ export interface components {
             weight_at_draw_lbf: components["schemas"]["Estimate"];
         };
         /**
+         * Side
+         * @description A bare shaft's outcome in two words: how it looked from behind, and at which height.
+         */
+        Side: {
+            /**
+             * Height
+             * @enum {string}
+             */
+            height: "low" | "level" | "high";
+            /**
+             * Side
+             * @enum {string}
+             */
+            side: "weak2" | "weak" | "straight" | "stiff" | "stiff2";
+        };
+        /**
          * SideIn
          * @description One side: a rig as it stands or as it stood after an entry, or a part by its mark.
          */
@@ -8304,6 +8592,16 @@ export interface components {
             mass_gr: number;
             /** Speeds Fps */
             speeds_fps: number[];
+        };
+        /**
+         * SpinePrior
+         * @description What is predicted for this rig, in groups of spine, + stiff: value and sd.
+         */
+        SpinePrior: {
+            /** Sd */
+            sd: number;
+            /** Value */
+            value: number;
         };
         /**
          * SpineWindow
@@ -9371,6 +9669,34 @@ export interface components {
             levels_db: number[];
         };
         /**
+         * WalkBackIn
+         * @description A walk-back: its visits.
+         */
+        WalkBackIn: {
+            /** Visits */
+            visits: components["schemas"]["LineVisitIn"][];
+        };
+        /**
+         * WalkBackOut
+         * @description The slant, the bow, and what they amount to.
+         *
+         *     more_arrows : how many more would tell where it is unclear; null where none would
+         */
+        WalkBackOut: {
+            bow_cm: components["schemas"]["Estimate"];
+            /** More Arrows */
+            more_arrows: number | null;
+            slant_cm_per_10m: components["schemas"]["Estimate"];
+            /** Spread Cm 30M */
+            spread_cm_30m: number;
+            /**
+             * Verdict
+             * @enum {string}
+             */
+            verdict: "straight" | "slant" | "bow" | "both" | "unclear";
+            why: components["schemas"]["Said"];
+        };
+        /**
          * Way
          * @description One way to shoot: the side of the arrow, the end of the bow that is up, the arrow's turn.
          */
@@ -9707,6 +10033,32 @@ export interface components {
         WhatIfRow: {
             arrow: components["schemas"]["ArrowOnBow"] | null;
             problem: components["schemas"]["Problem"] | null;
+        };
+        /**
+         * ReadingIn
+         * @description Speeds of arrows of one mass.
+         */
+        lyrandis__api__compute_arrow__ReadingIn: {
+            /** Mass Gr */
+            mass_gr: number;
+            /** Speed Fps */
+            speed_fps: number[];
+        };
+        /**
+         * ReadingIn
+         * @description A test, and what it showed.
+         */
+        lyrandis__api__compute_reads__ReadingIn: {
+            /**
+             * Outcome
+             * @description A bare shaft's is {side, height}.
+             */
+            outcome: string | components["schemas"]["Side"];
+            /**
+             * Test
+             * @enum {string}
+             */
+            test: "kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height";
         };
         /**
          * Part
@@ -10830,6 +11182,131 @@ export interface operations {
             };
         };
     };
+    compute_flex_api_compute_flex_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["FlexIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FlexOut"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     compute_force_draw_api_compute_force_draw_post: {
         parameters: {
             query?: never;
@@ -10975,6 +11452,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MatchedSetOut"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    compute_reads_api_compute_reads_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ReadsIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ReadsOut"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
@@ -11727,6 +12329,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Twisted"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    compute_walk_back_api_compute_walk_back_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["WalkBackIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["WalkBackOut"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */

@@ -123,10 +123,14 @@
 						'spot'
 					)} there{Math.max(cost.high_cm, cost.wide_cm ?? 0) < cost.own_cm / 2
 						? ': nobody would see it'
-						: ''}.{#if cost.wide_cm == null}
-						{' '}What their spines do sideways is not told: the model of the shaft passing the bow
-						is not tuned to such a bow or arrow.{/if}
+						: ''}.
 				</p>
+				{#if cost.wide_cm == null}
+					<p class="quiet">
+						What their spines do sideways is not told: the model of the shaft passing the bow is not
+						tuned to such a bow or arrow.
+					</p>
+				{/if}
 			{/if}
 			{#each sets.next_sets as next (next.ids.join())}
 				<p>Next <SaidText said={next.said} /></p>
