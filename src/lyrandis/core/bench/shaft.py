@@ -25,7 +25,7 @@ from lyrandis.core.tune.shaft import (
 
 COPY_MASS_GR, COPY_SPINE = 5.0, 12.0  # what a set bears, where nothing else was said
 _LEAST_WHOLE_IN = 6.0  # of the shaft is left whole between two tapers: own choice
-_DRAWN_EVERY_IN, _SUITS_EVERY_IN = 0.5, 0.125
+_DRAWN_EVERY_IN, _SUITS_EVERY_IN = 0.5, 0.25
 
 
 @dataclass(frozen=True)

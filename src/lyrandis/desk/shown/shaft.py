@@ -6,7 +6,6 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lyrandis.core.arrow.build import build
 from lyrandis.core.arrow.taper import Gauge
 from lyrandis.core.bench import Bench
 from lyrandis.core.bench.shaft import Profile, Suits
@@ -36,16 +35,18 @@ class Levers:
 
 
 def levers(b: Bench) -> Levers:
-    """The tables for this arrow."""
+    """The tables for this arrow: only the point, or only the shaft's weight, is another."""
     arrow, weight = b.rig.arrow, b.bow.weight.value
-    unweighed = arrow.model_copy(update={"weighed_gr": None})
-    points = [unweighed.model_copy(update={"point_gr": float(p)}) for p in _POINTS_GR]
-    shafts = [unweighed.model_copy(update={"grains_per_inch": float(g)}) for g in _SHAFTS_GPI]
+    others = [p for p in b.arrow.build.parts if p.name != "point"]
+    mass, moment = sum(p.mass_gr for p in others), sum(p.mass_gr * p.at_in for p in others)
+    shaft = next(p.mass_gr for p in others if p.name == "shaft")
+    without = b.arrow.build.parts_gr - shaft
+    balance = (moment + _POINTS_GR * arrow.shaft_length_in) / (mass + _POINTS_GR)
     return Levers(
         point_gr=_POINTS_GR.tolist(),
-        balance_in=[build(a).balance_in for a in points],
+        balance_in=balance.tolist(),
         grains_per_inch=[round(float(g), 1) for g in _SHAFTS_GPI],
-        gpp=[build(a).mass_gr / weight for a in shafts],
+        gpp=((without + shaft * _SHAFTS_GPI / arrow.grains_per_inch) / weight).tolist(),
     )
 
 
