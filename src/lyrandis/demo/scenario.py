@@ -38,6 +38,7 @@ from lyrandis.core.trials import (
     HoldTrial,
     InLineTrial,
     InspectionTrial,
+    MarksTrial,
     NockReadTrial,
     NumberedTrial,
     QuietTrial,
@@ -46,8 +47,10 @@ from lyrandis.core.trials import (
     StringWeighingTrial,
     TillerTrial,
     Trial,
+    WayTrial,
     WeighingTrial,
 )
+from lyrandis.core.trials.marks import Landed
 from lyrandis.core.trials.numbered import Landing
 from lyrandis.core.tune.nock_reads import Tail
 from lyrandis.core.tune.quiet import CheckId
@@ -439,6 +442,16 @@ def _static_tip(store: RigStore) -> None:
     for hours, brace, days in ((0.0, 6.875, 0.1), (3.0, 6.625, 0.125)):
         log.keep("string", {}, trial=SettlingTrial(hours=hours, brace_height_in=brace), days=days)
     log.keep("brace", {"bow.brace_height_in": 6.75}, "as the bowyer braced it", days=0.5)
+    landed = MarksTrial(
+        landed=(
+            Landed(distance_m=12, crawl_mm=66, height_cm=0, arrows=6),
+            Landed(distance_m=25, crawl_mm=66, height_cm=-78, arrows=6),
+        ),
+        notes="thumb two marks low on the string",
+    )
+    log.keep("arrow", {}, trial=landed, days=_AT_ONCE)
+    way = WayTrial(side="right", size_cm=19, arrows=6, distance_m=15)
+    log.keep("arrow", {}, trial=way, days=_AT_ONCE)
 
 
 def _rack(store: RigStore) -> None:

@@ -43,7 +43,8 @@
 	<CutPlate />
 	<p class="quiet">
 		Start too long: a shaft that flies weak is cut by small steps and read after each. What is off
-		stays off.
+		stays off. Carbon dust harms the lungs: cut it with a saw made for it, under suction or
+		outdoors, with a mask.
 	</p>
 	<ShaftReads offered={['length']} />
 {/if}
