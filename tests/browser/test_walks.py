@@ -83,6 +83,8 @@ def test_by_keyboard_alone(page, empty):
     keys.press("Enter")
     keys.press("?")
     expect(page.get_by_role("dialog", name="Keys")).to_be_visible()
+    # It listens once it has taken the focus.
+    expect(page.locator("[role=dialog]:focus, [role=dialog] :focus")).to_have_count(1)
     keys.press("Escape")
     expect(page.get_by_role("dialog")).to_be_hidden()
     keys.to("Set up the first rig")
