@@ -65,7 +65,8 @@ def shoot_four(page: Page, address: str, name: str) -> None:
     whole = Image.new("RGB", (2 * wide, 2 * high))
     for i, shot in enumerate(shots):
         whole.paste(shot, (i % 2 * wide, i // 2 * high))
-    whole.save(HERE / f"{name}.png", optimize=True)
+    few = whole.quantize(colors=128, dither=Image.Dither.NONE)  # a drawing has few colours
+    few.save(HERE / f"{name}.png", optimize=True)
 
 
 def main() -> None:

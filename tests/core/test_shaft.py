@@ -49,9 +49,8 @@ class TestCut:
 
     def test_the_models_length_is_where_the_spine_suits(self):
         b = Bench(changed(Rig(), BASE))
-        at = length_for(b.arrow.suits_at, 560.0, 31.5, 29.0)
-        if at is not None:
-            assert b.arrow.suits_at(at) == pytest.approx(560.0, abs=2)
+        acts = b.arrow.suits_at(30.25)
+        assert length_for(b.arrow.suits_at, acts, 31.5, 29.0) == pytest.approx(30.25, abs=1 / 32)
         assert length_for(lambda length: 1000 - 20 * length, 410.0, 31.0, 29.0) == pytest.approx(
             29.5, abs=1 / 32
         )

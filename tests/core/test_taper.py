@@ -11,7 +11,7 @@ from scipy.optimize import brentq
 
 from lyrandis.core.arrow.beam import bending_frequencies
 from lyrandis.core.arrow.build import build
-from lyrandis.core.arrow.taper import diameters_mm, gauges, is_tapered, refuse_taper, taper
+from lyrandis.core.arrow.taper import diameters_mm, gauges, refuse_taper, taper, tapered_ends
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.parts import Arrow
 
@@ -94,7 +94,8 @@ def test_the_jig_by_quadrature():
 
 def test_no_taper_is_the_shaft_itself():
     for arrow in (WOOD, wood(rear_taper_in=8.0), Arrow(rear_taper_in=8.0, rear_end_mm=5.0)):
-        assert not is_tapered(arrow)
+        assert tapered_ends(arrow) == []
+        assert gauges(arrow, 5.0, 12.0) == []
         told = taper(arrow)
         assert (told.mass_share, told.measured_share, told.acts_share) == (1, 1, 1)
         assert build(arrow).spine_28in == build(arrow).acts_spine == arrow.static_spine
@@ -117,7 +118,12 @@ def test_a_longer_taper_is_lighter_and_never_acts_stiffer(rear, front, rear_end,
     ("changes", "field"),
     [
         (
-            {"rear_taper_in": 16.0, "front_taper_in": 15.0, "rear_end_mm": 7.0},
+            {
+                "rear_taper_in": 16.0,
+                "front_taper_in": 15.0,
+                "rear_end_mm": 7.0,
+                "front_end_mm": 7.0,
+            },
             "arrow.rear_taper_in",
         ),
         ({"front_taper_in": 5.0, "front_end_mm": 9.5}, "arrow.front_end_mm"),

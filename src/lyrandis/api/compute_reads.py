@@ -13,12 +13,11 @@ from lyrandis.api.compute import Request
 from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import Said
 from lyrandis.core.flight.read_filter import ClassId, NockClass, Reading, verdict
 from lyrandis.core.flight.read_tests import TESTS, TestId
 from lyrandis.core.parts import Archer, Arrow, Bow, Rig, String
-from lyrandis.core.tune.walk_back import LineVisit, Verdict, walk_back
+from lyrandis.core.tune.walk_back import LineVisit, WalkedBack, walk_back
 
 router = APIRouter(
     prefix="/api/compute", tags=["compute"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
@@ -168,25 +167,10 @@ class WalkBackIn(Request):
     visits: list[LineVisitIn] = Field(min_length=1, max_length=40, fail_fast=True)
 
 
-class WalkBackOut(BaseModel):
-    """The slant, the bow, and what they amount to.
-
-    more_arrows : how many more would tell where it is unclear; null where none would
-    """
-
-    slant_cm_per_10m: Estimate
-    bow_cm: Estimate
-    spread_cm_30m: float
-    verdict: Verdict
-    more_arrows: int | None
-    why: Said
-
-
 @router.post("/walk-back")
-def compute_walk_back(body: WalkBackIn) -> WalkBackOut:
+def compute_walk_back(body: WalkBackIn) -> WalkedBack:
     """What arrows at one vertical line, from near to far, say of centre shot and side plate."""
-    told = walk_back([LineVisit(v.distance_m, tuple(v.offsets_cm)) for v in body.visits])
-    return WalkBackOut(**vars(told))
+    return walk_back([LineVisit(v.distance_m, tuple(v.offsets_cm)) for v in body.visits])
 
 
 class FlexIn(Request):
@@ -196,7 +180,10 @@ class FlexIn(Request):
     bow: Bow
     string: String = String()
     arrow: Arrow
-    nock_height_mm: float | None = Field(None, ge=-10, le=40, allow_inf_nan=False)
+    nock_height_mm: float | None = Field(
+        None, ge=-10, le=40, allow_inf_nan=False,
+        description="Taken and not used yet: only the view from above is computed.",
+    )  # fmt: skip
     frames: int = Field(40, ge=0, le=200)
 
 

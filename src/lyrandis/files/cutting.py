@@ -13,7 +13,7 @@ from reportlab.lib.pagesizes import A4
 from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 
-from lyrandis.core.arrow.taper import Gauge, diameters_mm, is_tapered, refuse_taper
+from lyrandis.core.arrow.taper import Gauge, diameters_mm, refuse_taper, tapered_ends
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.parts import Arrow
@@ -28,14 +28,10 @@ _PER_PAGE = 3
 def _pieces(arrow: Arrow) -> Iterator[tuple[str, float, float]]:
     """What is drawn: which end it is of, from and to [in from the throat]."""
     length = arrow.shaft_length_in
-    for end, low, high in (
-        ("rear", 0.0, arrow.rear_taper_in if arrow.rear_end_mm is not None else 0.0),
-        ("front", length - arrow.front_taper_in if arrow.front_end_mm is not None else length,
-         length),
-    ):  # fmt: skip
-        at = low
+    for end in tapered_ends(arrow):
+        at, high = (0.0, end.length_in) if end.name == "rear" else (length - end.length_in, length)
         while high - at > 1e-9:
-            yield end, at, min(at + PIECE_IN, high)
+            yield end.name, at, min(at + PIECE_IN, high)
             at += PIECE_IN
 
 
@@ -47,7 +43,7 @@ def cutting_marks(bench: Bench, gauges: Sequence[Gauge], units: Units) -> bytes:
     RefusedError : the shaft has no taper, or its tapers meet.
     """
     arrow = bench.rig.arrow
-    if not is_tapered(arrow):
+    if not tapered_ends(arrow):
         raise RefusedError("arrow.rear_taper_in", "This shaft has no taper to cut.")
     refuse_taper(arrow)
     out = BytesIO()

@@ -56,11 +56,6 @@ class Build:
         return self.mass_gr - self.sd_gr
 
 
-def _feathers(arrow: Arrow) -> Part:
-    own = _FEATHER_IN**2 / 12
-    return Part("fletching", arrow.fletching_gr, FLETCHING_CENTRE_IN, _FEATHER_IN, own)
-
-
 def parts_of(arrow: Arrow) -> tuple[Part, ...]:
     """The arrow's parts from the arrow nock forward."""
     length, told = arrow.shaft_length_in, taper(arrow)

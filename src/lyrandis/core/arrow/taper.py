@@ -15,6 +15,7 @@ import math
 from dataclasses import dataclass
 from functools import lru_cache
 from itertools import pairwise
+from typing import Literal, NamedTuple
 
 import numpy as np
 
@@ -49,19 +50,25 @@ class Taper:
     acts_share: float
 
 
-def is_tapered(arrow: Arrow) -> bool:
-    """Whether either end is tapered: of solid wood, for the powers hold for no tube."""
-    return arrow.material == "wood" and any(
-        length > LEAST_IN and end is not None and end != arrow.diameter_mm
-        for length, end in _ends(arrow)
-    )
+class End(NamedTuple):
+    """A tapered end: which, how long the taper is [in], and how thick it ends [mm]."""
+
+    name: Literal["rear", "front"]
+    length_in: float
+    end_mm: float
 
 
-def _ends(arrow: Arrow) -> tuple[tuple[float, float | None], tuple[float, float | None]]:
-    return (
-        (arrow.rear_taper_in, arrow.rear_end_mm),
-        (arrow.front_taper_in, arrow.front_end_mm),
+def tapered_ends(arrow: Arrow) -> list[End]:
+    """The tapers that count: of solid wood, for the powers hold for no tube, and told in full."""
+    told: tuple[tuple[Literal["rear", "front"], float, float | None], ...] = (
+        ("rear", arrow.rear_taper_in, arrow.rear_end_mm),
+        ("front", arrow.front_taper_in, arrow.front_end_mm),
     )
+    return [
+        End(name, length, end)
+        for name, length, end in told
+        if arrow.material == "wood" and length > LEAST_IN and end not in (None, arrow.diameter_mm)
+    ]
 
 
 def refuse_taper(arrow: Arrow) -> None:
@@ -71,12 +78,11 @@ def refuse_taper(arrow: Arrow) -> None:
     ------
     RefusedError : with the field, the limit and its unit.
     """
-    if not is_tapered(arrow):
-        return
-    for name, (_, end) in zip(("rear", "front"), _ends(arrow), strict=True):
-        if end is not None and end > arrow.diameter_mm:
+    ends = tapered_ends(arrow)
+    for end in ends:
+        if end.end_mm > arrow.diameter_mm:
             raise RefusedError(
-                f"arrow.{name}_end_mm",
+                f"arrow.{end.name}_end_mm",
                 say(
                     "A taper ends thinner than the shaft of {thick}.",
                     thick=("small", arrow.diameter_mm),
@@ -85,7 +91,7 @@ def refuse_taper(arrow: Arrow) -> None:
                 "mm",
             )
     room = arrow.shaft_length_in - arrow.front_taper_in
-    if arrow.rear_taper_in > room:
+    if len(ends) > 1 and arrow.rear_taper_in > room:
         raise RefusedError(
             "arrow.rear_taper_in",
             say("The two tapers meet: {room} is left for this one.", room=("draw", room)),
@@ -98,13 +104,11 @@ def diameters_mm(arrow: Arrow, at_in: Array) -> Array:
     """The shaft's diameter [mm] at places [in from the throat], any shape."""
     x = np.asarray(at_in, dtype=float)
     thick = np.full_like(x, arrow.diameter_mm)
-    if arrow.material != "wood":
-        return thick
-    from_ends = (x, arrow.shaft_length_in - x)
-    for (length, end), away in zip(_ends(arrow), from_ends, strict=True):
-        if length > LEAST_IN and end is not None:
-            slope = (arrow.diameter_mm - end) / length
-            thick = np.where(away < length, end + slope * np.maximum(away, 0), thick)
+    for end in tapered_ends(arrow):
+        away = x if end.name == "rear" else arrow.shaft_length_in - x
+        slope = (arrow.diameter_mm - end.end_mm) / end.length_in
+        tapered = end.end_mm + slope * np.maximum(away, 0)
+        thick = np.where(away < end.length_in, tapered, thick)
     return thick
 
 
@@ -122,7 +126,7 @@ def taper(arrow: Arrow) -> Taper:
     Source: unit-load integral δ = P ∫ m²/EI dx, docs/mechanics B2.
     """
     length = arrow.shaft_length_in
-    if not is_tapered(arrow):
+    if not tapered_ends(arrow):
         return Taper(1.0, length / 2, length**2 / 12, 1.0, 1.0)
     refuse_taper(arrow)
     area = _moments(arrow)
@@ -218,12 +222,10 @@ def gauges(arrow: Arrow, mass_tolerance_gr: float, spine_tolerance: float) -> li
     length = arrow.shaft_length_in
     mass = arrow.grains_per_inch * length
     share = min(mass_tolerance_gr / mass / 2, spine_tolerance / arrow.static_spine / 4) / 2
-    rear = np.arange(0.0, arrow.rear_taper_in + GAUGE_EVERY_IN / 2, GAUGE_EVERY_IN)
-    front = length - np.arange(0.0, arrow.front_taper_in + GAUGE_EVERY_IN / 2, GAUGE_EVERY_IN)[::-1]
-    places = [
-        *(rear if arrow.rear_taper_in > 0 else ()),
-        *(front if arrow.front_taper_in > 0 else ()),
-    ]
+    places = []
+    for end in tapered_ends(arrow):
+        away = np.arange(0.0, end.length_in + GAUGE_EVERY_IN / 2, GAUGE_EVERY_IN)
+        places += list(away if end.name == "rear" else length - away[::-1])
     thick = diameters_mm(arrow, np.array(places))
     return [
         Gauge(float(x), float(d), math.floor(share * float(d) * 1000) / 1000)

@@ -96,19 +96,30 @@ class ArrowBench:
         RefusedError : the speeds are not one bow's.
         """
         made = still_true(self.trials, "chronograph", self.rig)
-        seen = still_true(self.trials, "marks", self.rig)
-        if not made and not seen:
+        known_speeds = [told for _, told in self.by_landings if isinstance(told, Known)]
+        if not made and not known_speeds:
             return None
         by_mass: dict[float, list[float]] = {}
         for kept in made:
             by_mass.setdefault(round(kept.trial.mass_gr), []).extend(kept.trial.speeds_fps)
-        then = self._as_it_was((made or seen)[-1].rig)
+        then = self._as_it_was(made[-1].rig if made else self.by_landings[-1][0].rig)
         known = then.calibrated(
             [Shots(m, tuple(v)) for m, v in sorted(by_mass.items())],
-            [self._as_it_was(k.rig).by_marks(k.trial.sightings) for k in seen],
+            known_speeds,
         )
         (energy, virtual), (energy_then, virtual_then) = self._modelled, then._modelled
         return known.moved(energy / energy_then, virtual - virtual_then)
+
+    @cached_property
+    def by_landings(self) -> list[tuple[KeptTrial, Known | RefusedError]]:
+        """Each logging of where arrows landed, with the speed it tells or why it tells none."""
+        told: list[tuple[KeptTrial, Known | RefusedError]] = []
+        for kept in still_true(self.trials, "marks", self.rig):
+            try:
+                told.append((kept, self._as_it_was(kept.rig).by_marks(kept.trial.sightings)))
+            except RefusedError as error:
+                told.append((kept, error))
+        return told
 
     def by_marks(self, sightings: Sequence[Sighting]) -> Known:
         """The speed of this arrow by where it landed.

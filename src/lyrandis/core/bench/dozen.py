@@ -3,7 +3,7 @@
 from __future__ import annotations
 
 from dataclasses import dataclass, replace
-from functools import cached_property
+from functools import cached_property, lru_cache
 
 import numpy as np
 
@@ -44,6 +44,12 @@ class SpreadCost:
     gr_per_cm: float
 
 
+@lru_cache(maxsize=32)
+def _drawn(shots: tuple[NumberedShot, ...]) -> Flyers:
+    """The lottery, once for the same shots: a rig is looked at many times while a hand drags."""
+    return flyers(shots, np.random.default_rng(_SEED))
+
+
 @dataclass(frozen=True)
 class DozenBench:
     """The set that is on this rig."""
@@ -57,12 +63,12 @@ class DozenBench:
     @cached_property
     def flyers(self) -> Flyers:
         """What the numbered ends say of each shaft."""
-        shots = [
+        shots = tuple(
             NumberedShot(end, one.number, one.right_cm, one.up_cm, k.trial.distance_m)
             for end, k in enumerate(still_true(self.trials, "numbered", self.rig))
             for one in k.trial.landings
-        ]
-        return flyers(shots, np.random.default_rng(_SEED))
+        )
+        return _drawn(shots)
 
     def _wide_cm(self, spine_range: float, far_m: float) -> float | None:
         """By the slope over a group about this spine: a few thousandths alone are lost in steps."""

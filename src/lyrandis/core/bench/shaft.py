@@ -7,6 +7,7 @@ from functools import cached_property
 
 import numpy as np
 
+from lyrandis.core.arrow.matched_set import MASS_SCALE_GR, SPINE_SCALE
 from lyrandis.core.arrow.taper import Gauge, diameters_mm, gauges
 from lyrandis.core.bench.arrow import ArrowBench
 from lyrandis.core.bench.true import still_true
@@ -23,7 +24,6 @@ from lyrandis.core.tune.shaft import (
     taper_plan,
 )
 
-COPY_MASS_GR, COPY_SPINE = 5.0, 12.0  # what a set bears, where nothing else was said
 _LEAST_WHOLE_IN = 6.0  # of the shaft is left whole between two tapers: own choice
 _DRAWN_EVERY_IN, _SUITS_EVERY_IN = 0.5, 0.25
 
@@ -125,7 +125,7 @@ class ShaftBench:
     @cached_property
     def gauges(self) -> list[Gauge]:
         """The diameters by which it is copied onto the set."""
-        return gauges(self.rig.arrow, COPY_MASS_GR, COPY_SPINE)
+        return gauges(self.rig.arrow, MASS_SCALE_GR, SPINE_SCALE)
 
     @cached_property
     def favoured(self) -> Side:

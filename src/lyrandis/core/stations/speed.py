@@ -12,17 +12,28 @@ _WHY = say(
     "by how sure it is."
 )
 
+_LANDED_WHY = say(
+    "Where arrows landed tells a speed only where some speed explains it. Put it right or strike it "
+    "out; until then it counts for nothing."
+)
+
 
 def chronographed(b: Bench) -> list[Finding]:
     """Energy and virtual mass by the readings, what they lack, or why they are no bow's."""
+    refused = [
+        mind(said=error.said or verbatim(error.reason), why=_LANDED_WHY, told="model")
+        for _, error in b.arrow.by_landings
+        if isinstance(error, RefusedError)
+    ]
     try:
         told = b.arrow.calibration
     except RefusedError as error:
-        return [mind(said=error.said or verbatim(error.reason), why=_WHY, told="model")]
+        return [mind(said=error.said or verbatim(error.reason), why=_WHY, told="model"), *refused]
     if told is None:
-        return []
+        return refused
     how = "the chronograph" if told.shots else "where the arrows landed"
     found = [
+        *refused,
         fine(
             said=say(
                 f"By {how} the arrow shares {{energy}} with {{virtual}} of limbs and string.",
@@ -31,7 +42,7 @@ def chronographed(b: Bench) -> list[Finding]:
             ),
             why=_WHY,
             told="measured",
-        )
+        ),
     ]
     left_out = sum(len(out) for out in told.outliers)
     if left_out:

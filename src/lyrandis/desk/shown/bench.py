@@ -21,7 +21,6 @@ from lyrandis.core.fit.draw_history import DrawHistory
 from lyrandis.core.fit.draw_length import DrawLines, draw_lines
 from lyrandis.core.fit.hold import Hold
 from lyrandis.core.fit.limbs import BoltTurn, LimbPair
-from lyrandis.core.flight.flyers import Flyers
 from lyrandis.core.inspection import PlaceId
 from lyrandis.core.parts import Rig
 from lyrandis.core.route import route_of
@@ -47,7 +46,7 @@ from lyrandis.desk.shown.bow import (
     force_draw_view,
 )
 from lyrandis.desk.shown.brace import BraceView, brace_view
-from lyrandis.desk.shown.shaft import Levers, ShaftView, flyers_view, levers, shaft_view
+from lyrandis.desk.shown.shaft import FlyersView, Levers, ShaftView, flyers_view, levers, shaft_view
 from lyrandis.desk.shown.string import SettlingView, TurnsSeen, settling_view, turns_seen
 
 
@@ -109,7 +108,7 @@ class BenchView(BaseModel):
     window: SpineWindow | None = None
     levers: Levers | None = None
     shaft: ShaftView | None = None
-    flyers: Flyers | None = None
+    flyers: FlyersView | None = None
     quiet: Quiet | None = None
     crawls: CrawlsView | None = None
 

@@ -6,11 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from lyrandis.core.arrow.matched_set import MASS_SCALE_GR, SPINE_SCALE
 from lyrandis.core.arrow.taper import Gauge
 from lyrandis.core.bench import Bench
 from lyrandis.core.bench.shaft import Profile, Suits
 from lyrandis.core.findings import Said
-from lyrandis.core.flight.flyers import Flyers
+from lyrandis.core.flight.flyers import AT_M, Flyers
 from lyrandis.core.stations.shaft import told_plan
 from lyrandis.core.trials.shaft_read import TUNED, Tuned
 from lyrandis.core.tune.over_stiff import Side, Ways
@@ -60,13 +61,18 @@ class PlanView(ShaftPlan):
 
 @dataclass(frozen=True)
 class ShaftView:
-    """How the shaft is tuned; `ways` of the over-stiff school, and the side that it begins on."""
+    """How the shaft is tuned; `ways` of the over-stiff school, and the side that it begins on.
+
+    bears_gr, bears_spine : what the gauges let shafts of a set differ by
+    """
 
     plans: list[PlanView]
     suits: Suits | None
     reads: list[ReadAt]
     profile: Profile
     gauges: list[Gauge]
+    bears_gr: float
+    bears_spine: float
     ways: Ways
     favoured: Side
 
@@ -85,12 +91,22 @@ def shaft_view(b: Bench) -> ShaftView:
         reads=b.shaft.reads("length"),
         profile=b.shaft.profile,
         gauges=b.shaft.gauges,
+        bears_gr=MASS_SCALE_GR,
+        bears_spine=SPINE_SCALE,
         ways=b.shaft.ways,
         favoured=b.shaft.favoured,
     )
 
 
-def flyers_view(b: Bench) -> Flyers | None:
+@dataclass(frozen=True)
+class FlyersView(Flyers):
+    """Every shaft's place at `at_m`, and whether the worst one flies out."""
+
+    at_m: float
+    out: bool
+
+
+def flyers_view(b: Bench) -> FlyersView | None:
     """Every shaft's place; None where no end was shot numbered."""
     told = b.dozen.flyers
-    return told if told.shafts else None
+    return FlyersView(**vars(told), at_m=AT_M, out=told.flies_out) if told.shafts else None

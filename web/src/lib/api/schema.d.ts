@@ -2632,7 +2632,7 @@ export interface components {
             crawls: components["schemas"]["CrawlsView"] | null;
             draw_lines: components["schemas"]["DrawLines"];
             draws: components["schemas"]["DrawHistory"] | null;
-            flyers: components["schemas"]["Flyers"] | null;
+            flyers: components["schemas"]["FlyersView"] | null;
             force_draw: components["schemas"]["ForceDrawView"] | null;
             hold: components["schemas"]["Hold"] | null;
             in_line: components["schemas"]["InLine"] | null;
@@ -4614,7 +4614,10 @@ export interface components {
              * @default 40
              */
             frames: number;
-            /** Nock Height Mm */
+            /**
+             * Nock Height Mm
+             * @description Taken and not used yet: only the view from above is computed.
+             */
             nock_height_mm?: number | null;
             /**
              * @default {
@@ -4683,15 +4686,16 @@ export interface components {
             verdict: "below" | "tolerated" | "mind" | "fine";
         };
         /**
-         * Flyers
-         * @description Every shaft's place; the one farthest out, and the odds that it is chance.
-         *
-         *     spread_cm : standard deviation of one shot about its shaft's own place, each way, at 30 m
-         *     worst, chance : None while too few were shot
+         * FlyersView
+         * @description Every shaft's place at `at_m`, and whether the worst one flies out.
          */
-        Flyers: {
+        FlyersView: {
+            /** At M */
+            at_m: number;
             /** Chance */
             chance: number | null;
+            /** Out */
+            out: boolean;
             /** Shafts */
             shafts: components["schemas"]["ShaftSeen"][];
             /** Spread Cm */
@@ -8251,8 +8255,14 @@ export interface components {
         /**
          * ShaftView
          * @description How the shaft is tuned; `ways` of the over-stiff school, and the side that it begins on.
+         *
+         *     bears_gr, bears_spine : what the gauges let shafts of a set differ by
          */
         ShaftView: {
+            /** Bears Gr */
+            bears_gr: number;
+            /** Bears Spine */
+            bears_spine: number;
             /**
              * Favoured
              * @enum {string}
@@ -9677,12 +9687,14 @@ export interface components {
             visits: components["schemas"]["LineVisitIn"][];
         };
         /**
-         * WalkBackOut
-         * @description The slant, the bow, and what they amount to.
+         * WalkedBack
+         * @description What the visits say.
          *
-         *     more_arrows : how many more would tell where it is unclear; null where none would
+         *     slant_cm_per_10m, bow_cm : + right; the bow where the middle lies right of the ends' line
+         *     spread_cm_30m : of one arrow of this archer, at 30 m
+         *     more_arrows : how many more would tell, where it is unclear; None where none would
          */
-        WalkBackOut: {
+        WalkedBack: {
             bow_cm: components["schemas"]["Estimate"];
             /** More Arrows */
             more_arrows: number | null;
@@ -12453,7 +12465,7 @@ export interface operations {
                     [name: string]: unknown;
                 };
                 content: {
-                    "application/json": components["schemas"]["WalkBackOut"];
+                    "application/json": components["schemas"]["WalkedBack"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */

@@ -47,7 +47,7 @@
 			number: s.number,
 			right_cm: s.right_cm,
 			up_cm: s.up_cm,
-			loud: s.number === told?.worst && (told?.chance ?? 1) <= 0.1
+			loud: s.number === told?.worst && told.out
 		}))
 	);
 	const allHalf = $derived(
@@ -101,11 +101,11 @@
 	/>
 	{#if all.length}
 		<ButtPlate
-			label="Every shaft's own place over all ends, at 30 m"
+			label={`Every shaft's own place over all ends, at ${reference.text(told!.at_m, 'distance')}`}
 			places={all}
 			half={allHalf}
 			spread={told?.spread_cm}
-			note="all ends, each about its middle"
+			note={`all ends, at ${reference.text(told!.at_m, 'distance')}`}
 		/>
 	{/if}
 </div>

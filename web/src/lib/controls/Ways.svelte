@@ -102,7 +102,9 @@
 </TrialEntry>
 {#if told?.told.length}
 	<table>
-		<caption class="quiet">Ways shot, at 30 m each, the tightest first</caption>
+		<caption class="quiet"
+			>Ways shot, in proportion at {reference.text(30, 'distance')}, the tightest first</caption
+		>
 		<tbody>
 			{#each told.told as one (JSON.stringify(one.way))}
 				<tr class:best={JSON.stringify(one.way) === JSON.stringify(told.best)}>

@@ -9,7 +9,8 @@
 	/** Tapering a wood shaft: its profile, the next inch by what the flight showed, marks to copy. */
 	const bench = useBench();
 	const wood = $derived(bench().value('arrow.material') === 'wood');
-	const gauges = $derived(bench().bench.shaft?.gauges ?? []);
+	const shaft = $derived(bench().bench.shaft);
+	const gauges = $derived(shaft?.gauges ?? []);
 	const cut = $derived(bench().kept.rig.arrow.material === 'wood' && !bench().dirty);
 </script>
 
@@ -32,9 +33,9 @@
 	{#if gauges.length}
 		<p>
 			Thin each shaft to these, measured with callipers: then a set stays within {reference.text(
-				5,
+				shaft!.bears_gr,
 				'mass'
-			)} and {reference.text(12, 'spine')} of spine.
+			)} and {reference.text(shaft!.bears_spine, 'spine')} of spine.
 			{#if cut}<a class="link" href="/api/rigs/{bench().id}/cutting" target="_blank"
 					>Cutting marks at true size</a
 				>{:else}<span class="quiet">Keep the shaft first, then print its cutting marks.</span>{/if}
