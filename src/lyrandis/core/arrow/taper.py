@@ -84,7 +84,7 @@ def refuse_taper(arrow: Arrow) -> None:
             raise RefusedError(
                 f"arrow.{end.name}_end_mm",
                 say(
-                    "A taper ends thinner than the shaft of {thick}.",
+                    "A taper ends thinner than the shaft: give less than {thick}.",
                     thick=("small", arrow.diameter_mm),
                 ),
                 arrow.diameter_mm,

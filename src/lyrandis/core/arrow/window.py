@@ -328,7 +328,7 @@ def _shrinks(
                     then=("spine", left * spine),
                 )
             )
-    told.append(say("reads at three and seven paces, of this shaft from this bow, narrow it most"))
+    told.append(say("reads at three and seven paces, of this shaft from this bow, do most"))
     return tuple(told)
 
 

@@ -53,13 +53,13 @@ class MarksTrial(TrialBase):
         far = max(self.landed, key=lambda one: one.distance_m)
         n = sum(one.arrows for one in self.landed)
         return say(
-            f"{n} arrows from {{near}} with {{near_crawl}} to {{far}} with {{far_crawl}} of crawl, "
-            "there {off} from the mark",
+            f"{n} arrows: crawl {{near_crawl}} at {{near}}, {{far_crawl}} at {{far}}, there "
+            f"{{off}} {'below' if far.height_cm < 0 else 'above'} the mark",
             near=("distance", near.distance_m),
             near_crawl=("crawl", near.crawl_mm),
             far=("distance", far.distance_m),
             far_crawl=("crawl", far.crawl_mm),
-            off=("spot", far.height_cm),
+            off=("spot", abs(far.height_cm)),
         )
 
     def columns(self) -> dict[str, Cell]:

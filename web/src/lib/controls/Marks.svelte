@@ -71,7 +71,7 @@
 					>above the mark <input
 						class="line-input num"
 						bind:value={row.height}
-						placeholder="0, − below"
+						placeholder="− below"
 						aria-label="Above the mark at distance {i + 1}"
 					/>
 					{reference.unit('spot').label}</label

@@ -97,7 +97,7 @@
 		{places}
 		{half}
 		ontap={place}
-		note={next === null ? 'all are in' : `next: shaft ${next}`}
+		note={next !== null ? `next: shaft ${next}` : order.length ? 'all are in' : 'no numbers yet'}
 	/>
 	{#if all.length}
 		<ButtPlate
@@ -116,6 +116,7 @@
 	ready={(next !== null && Boolean(right.trim() || up.trim())) ||
 		(places.length > 1 && Boolean(distance.trim()))}
 	hint={problem ||
+		(order.length ? '' : 'Name the shafts by their numbers, one after another: 1 2 3.') ||
 		'Say which shafts were shot, then tap the butt for each in turn, or type how far right and up it landed. Three ends and four shafts at least before one can be said to fly out.'}
 	onlog={log}
 >

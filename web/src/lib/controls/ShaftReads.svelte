@@ -139,6 +139,11 @@
 	.reads .act {
 		min-height: 44px;
 	}
+	@media (max-width: 480px) {
+		.reads kbd {
+			display: none;
+		}
+	}
 	.plan {
 		font-size: 1.02rem;
 	}

@@ -59,7 +59,15 @@
 				tone="brick"
 				text="too near your draw"
 			/>
-			<Curve {at} points={points.filter(([l]) => at.x(l) >= at.left && at.x(l) <= at.right)} />
+			<clipPath id="cut-field"
+				><rect
+					x={at.left}
+					y={at.top}
+					width={at.right - at.left}
+					height={at.bottom - at.top}
+				/></clipPath
+			>
+			<g clip-path="url(#cut-field)"><Curve {at} {points} /></g>
 			<path
 				d="M{at.left} {at.y(acts)}H{at.right}"
 				stroke="var(--heather)"
