@@ -28,7 +28,7 @@ def setting(pounds=45.0, draw_in=28.0, plate="plunger", offset_mm=-1.0, string_k
     force = np.array([curve.force(float(w) + BRACE_IN + 1.75) for w in way])
     moving = LIMB_KG["recurve"] * pounds / 45 + string_kg
     return Setting(
-        way * M_PER_IN, force * N_PER_LBF, BRACE_IN * M_PER_IN, offset_mm / 1000, PLATES[plate],
+        tuple(way * M_PER_IN), tuple(force * N_PER_LBF), BRACE_IN * M_PER_IN, offset_mm / 1000, PLATES[plate],
         moving, string_kg, 0.80,
     )  # fmt: skip
 
@@ -108,7 +108,7 @@ class TestTunedCase:
         """What the string gives, less the fingers' share, is what arrow and limbs have."""
         s, lay = setting(), layout()
         told = shot([520.0], s, lay)
-        x = s.stroke_m - s.way_m
+        x = s.stroke_m - np.array(s.way_m)
         ramp = s.go.held_share + (1 - s.go.held_share) * np.minimum(x / s.go.over_m, 1)
         given = np.trapezoid(s.pushes_n() * ramp, s.way_m)
         assert 0.5 * (lay.mass_kg + s.moving_kg) * told.speed_mps**2 == pytest.approx(

@@ -13,7 +13,7 @@ SIZES = {
     "gr": (GRAIN, 0), "g": (1e-3, 1), "g_0": (1e-3, 0), "oz": (POUND / 16, 1), "fps": (FOOT, 0), "mps": (1, 1),
     "ftlb": (POUND_FORCE * FOOT, 1), "J": (1, 1), "lb_s": (POUND_FORCE, 2), "kg_m_s": (1, 2), "g_m2": (1e-3, 2), "deg": (1, 0), "deg_1": (1, 1), "gpp": (1, 1),
     "gpi": (1, 1), "lb_in": (1, 2), "spine": (1, 0), "count": (1, 0), "share": (1, 2),
-    "fingers": (1, 1), "weeks": (1, 0), "turns": (1, -4), "turns_8": (1, -8), "pct": (1, 0), "pct_1": (1, 1),
+    "fingers": (1, 1), "weeks": (1, 0), "turns": (1, -4), "groups": (1, 1), "turns_8": (1, -8), "pct": (1, 0), "pct_1": (1, 1),
     "marks": (1, -2),
     "dB": (1, 1), "s": (1, 1), "h": (3600, 1), "ms": (1e-3, 1),
 }  # fmt: skip

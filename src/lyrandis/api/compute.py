@@ -15,8 +15,8 @@ from lyrandis.api.context import now
 from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.aim.crawls import MOST_DISTANCES, CrawlChart, crawl_chart
 from lyrandis.core.arrow.build import Build, build
-from lyrandis.core.arrow.window import SpineWindow
 from lyrandis.core.bench import Bench
+from lyrandis.core.bench.arrow import ArrowBench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.bow_length import schools
@@ -202,7 +202,12 @@ class StartOut(BaseModel):
 
 
 class SpineWindowOut(BaseModel):
-    """A suggested static spine and its band; without them, what lies outside the fit."""
+    """A suggested static spine and its band by the fit; without them, what lies outside it.
+
+    match_28in : where the model of the shaft passing this very bow finds it leaves cleanly; null
+        where it finds none
+    false_below : stiffer shafts than this look weak, for they bounce off the side plate
+    """
 
     spine_28in: Estimate | None
     low: float | None
@@ -211,11 +216,16 @@ class SpineWindowOut(BaseModel):
     widened: list[str]
     outside: list[str]
     start: StartOut
+    match_28in: float | None
+    false_below: float | None
 
     @classmethod
-    def of(cls, told: SpineWindow) -> SpineWindowOut:
+    def of(cls, arrow: ArrowBench) -> SpineWindowOut:
         """The core's window with its sentences in the usual units."""
+        told, found = arrow.first_window, arrow.match
         return cls(
+            match_28in=found.match if found else None,
+            false_below=found.false_below if found else None,
             spine_28in=told.spine_28in,
             low=told.low,
             high=told.high,
@@ -229,7 +239,7 @@ class SpineWindowOut(BaseModel):
 @router.post("/spine-window")
 def compute_spine_window(body: ShotIn) -> SpineWindowOut:
     """The first spine suggestion."""
-    return SpineWindowOut.of(_bench(body).arrow.window)
+    return SpineWindowOut.of(_bench(body).arrow)
 
 
 class CrawlsIn(Request):

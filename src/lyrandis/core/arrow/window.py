@@ -8,7 +8,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Iterator
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.errors import RefusedError
@@ -38,7 +38,7 @@ REFERENCE_STRING_G = 6.5
 STIFF_SPINE, STIFF_LBF = 500.0, 45.0
 GROUP_WEAKER = 1.2  # one spine group weaker, as groups are sold: 500, 600, 700
 # What widens the band, as shares of the spine; own estimates but the first two.
-_GROUP_SHARE = 0.08  # one spine group
+GROUP_SHARE = 0.08  # one spine group
 _LONGBOW_SHARE = 0.20
 _LONGBOW_STIFF = 1.5  # of it lies on the stiff side, the rest on the weak one
 _HIGH_BRACE_IN, _HIGH_BRACE_SHARE = 8.0, 0.04
@@ -46,6 +46,7 @@ _MATERIAL_SHARE = 0.05
 _WEIGHED_SHARE, _DRAWN_SHARE = 0.01, 0.004  # of weight and draw, once they are measured
 _WORTH_SHARE = 0.95  # less than a twentieth narrower is not worth a measurement
 STIFF_SHARE = 0.15  # finer than groups are sold "about 500" was never meant: own estimate
+_FLAT = "little changes in how it leaves about there"
 _EDGE_TENTH, _EDGE_SHARE = 0.1, 0.12  # of a range, towards either of its ends
 
 
@@ -84,6 +85,8 @@ class SpineWindow:
     outside : what lies outside the fit, and its range
     start : what practice begins with
     shrinks : what would make the band narrower, and by how much
+    first : the fit's own number where the model of the shaft passing this bow replaced it
+    false_below : stiffer shafts than this look weak, for they bounce off the plate
     """
 
     spine_28in: Estimate | None
@@ -94,6 +97,34 @@ class SpineWindow:
     outside: tuple[Said, ...]
     start: Start
     shrinks: tuple[Said, ...] = ()
+    first: float | None = None
+    false_below: float | None = None
+
+    def matched(self, spine: float, false_below: float | None, wider: float) -> SpineWindow:
+        """The same band about the spine that the model of this very bow leaves cleanly.
+
+        Parameters
+        ----------
+        spine : the match [0.001 in]
+        false_below : where the false weak begins [0.001 in]
+        wider : what a flat crossing adds to the share, in squares
+        """
+        if self.spine_28in is None or self.low is None or self.high is None or self.share is None:
+            return self
+        was = self.spine_28in.value
+        share = math.hypot(self.share, wider)
+        more = share / self.share
+        widened = (*self.widened, say(_FLAT)) if wider else self.widened
+        return replace(
+            self,
+            spine_28in=Estimate(value=spine, plus_minus=share * spine, source="model"),
+            low=spine * (1 - more * (1 - self.low / was)),
+            high=spine * (1 + more * (self.high / was - 1)),
+            share=share,
+            widened=widened,
+            first=was,
+            false_below=false_below,
+        )
 
 
 def stiff_enough_spine(weight_lbf: float) -> float:
@@ -334,7 +365,7 @@ def _shrinks(
 
 def _share(bow: Bow, arrow: Arrow, brace: float, asked: list[_Asked]) -> tuple[float, list[Said]]:
     """The band's half width as a share of the spine, but for weight and draw; and why."""
-    share = _GROUP_SHARE
+    share = GROUP_SHARE
     widened: list[Said] = []
     if bow.form == "longbow":
         share = _LONGBOW_SHARE

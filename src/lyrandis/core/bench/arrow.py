@@ -33,6 +33,8 @@ from lyrandis.core.bench.true import still_true
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.limbs import LimbPair, limb_pair
+from lyrandis.core.flex.match import Match
+from lyrandis.core.flex.of_rig import match_of
 from lyrandis.core.measured import Recalled
 from lyrandis.core.parts import Arrow, Rig, String
 from lyrandis.core.trials import KeptTrial
@@ -151,14 +153,37 @@ class ArrowBench:
         return b.curve.energy_ftlb(b.draw_in), virtual
 
     @cached_property
-    def window(self) -> SpineWindow:
-        """The first spine suggestion, or why there is none."""
+    def first_window(self) -> SpineWindow:
+        """The first spine suggestion, by the fit; or why there is none."""
         return self._window_of(self.rig.arrow)
 
+    @cached_property
+    def match(self) -> Match | None:
+        """Where the model of the shaft passing this bow finds it leaves cleanly; None outside."""
+        first = self.first_window.spine_28in
+        if first is None:
+            return None
+        return match_of(self.rig, self.bow.drawn, self.string, self.rig.arrow, first.value)
+
+    @cached_property
+    def window(self) -> SpineWindow:
+        """The spine window: about the model's own match where it finds one, else the fit's."""
+        first, found = self.first_window, self.match
+        if found is None or found.match is None:
+            return first
+        return first.matched(found.match, found.false_below, found.wider)
+
     def suits_at(self, length_in: float) -> float | None:
-        """The spine that would suit this shaft at another length [in]; None outside the fit."""
+        """The spine that would suit this shaft at another length [in]; None outside the fit.
+
+        By the fit, as far off as the model's own match is here.
+        """
         told = self._window_of(self.rig.arrow.model_copy(update={"shaft_length_in": length_in}))
-        return None if told.spine_28in is None else told.spine_28in.value
+        if told.spine_28in is None:
+            return None
+        here = self.window
+        off = here.spine_28in.value / here.first if here.first and here.spine_28in else 1.0
+        return told.spine_28in.value * off
 
     def _window_of(self, arrow: Arrow) -> SpineWindow:
         r = self.rig

@@ -16,6 +16,7 @@ from lyrandis.core.findings import say
 from lyrandis.core.fit.hold import Hold
 from lyrandis.core.fit.limbs import BoltTurn, bolts
 from lyrandis.core.fit.step_up import WeightStep
+from lyrandis.core.flex.of_rig import Drawn
 from lyrandis.core.measured import Recalled
 from lyrandis.core.parts import Bow, Rig
 
@@ -102,6 +103,11 @@ class BowBench:
     def stroke_in(self) -> float:
         """The string's way from full draw to brace [in]."""
         return self.draw_in - TRADE_OFFSET_IN - brace_to_pivot_in(self.rig.bow)
+
+    @property
+    def drawn(self) -> Drawn:
+        """The same as the model of the shaft passing it takes it."""
+        return Drawn(self.curve, self.draw_in, self.weight.value)
 
     @cached_property
     def bolts(self) -> BoltTurn:

@@ -13,25 +13,14 @@ from lyrandis.core.arrow.build import FLETCHING_CENTRE_IN
 from lyrandis.core.arrow.spine import stiffness_n_m2
 from lyrandis.core.bench.arrow import ArrowBench
 from lyrandis.core.bench.bow import BowBench
-from lyrandis.core.bow.form import TRADE_OFFSET_IN, brace_to_pivot_in
 from lyrandis.core.flex.clean import Leaving, leaving
 from lyrandis.core.flex.modes import Layout, modes
+from lyrandis.core.flex.of_rig import layout_of, setting_of
 from lyrandis.core.flex.passing import Passed, pass_bow
-from lyrandis.core.flex.setting import (
-    DAMPING,
-    HALF_STRING_AT_IN,
-    HALF_STRING_M,
-    LIMB_AT_LBF,
-    LIMB_KG,
-    PLATES,
-    Setting,
-)
+from lyrandis.core.flex.setting import DAMPING, Setting
 from lyrandis.core.flight.yaw import Swinging, swing
 from lyrandis.core.parts import Rig
-from lyrandis.core.string.measures import string_mass_g
-from lyrandis.core.units import KG_PER_GRAIN, M_PER_IN, N_PER_LBF
-
-_POINTS = 160  # of the force along the stroke
+from lyrandis.core.units import M_PER_IN
 
 
 @dataclass(frozen=True)
@@ -50,36 +39,12 @@ class FlexBench:
     @cached_property
     def setting(self) -> Setting:
         """The bow in SI."""
-        r, string = self.rig, self.arrow.string
-        brace = brace_to_pivot_in(r.bow)
-        stroke = self.bow.stroke_in
-        way = np.linspace(0.0, stroke, _POINTS)
-        force = np.array([self.bow.curve.force(float(w) + brace + TRADE_OFFSET_IN) for w in way])
-        own = string_mass_g(r.bow, string) / 1000
-        tied = string.silencers_gr * KG_PER_GRAIN * (1 - string.silencer_position) ** 2
-        sideways = own / 3 + tied
-        limbs = LIMB_KG[r.bow.form] * self.bow.weight.value / LIMB_AT_LBF
-        return Setting(
-            way_m=way * M_PER_IN,
-            force_n=force * N_PER_LBF,
-            plate_at_m=brace * M_PER_IN,
-            offset_m=r.bow.plate_offset_mm / 1000,
-            plate=PLATES[r.bow.side_plate],
-            moving_kg=limbs + sideways,
-            string_kg=sideways,
-            half_string_m=HALF_STRING_M * r.bow.length_in / HALF_STRING_AT_IN,
-        )
+        return setting_of(self.rig, self.bow.drawn, self.arrow.string)
 
     @property
     def layout(self) -> Layout:
         """The bare shaft's masses."""
-        a = self.rig.arrow
-        return Layout(
-            a.shaft_length_in * M_PER_IN,
-            a.grains_per_inch * KG_PER_GRAIN / M_PER_IN,
-            a.nock_gr * KG_PER_GRAIN,
-            (a.point_gr + a.insert_gr) * KG_PER_GRAIN,
-        )
+        return layout_of(self.rig.arrow)
 
     def passed(self, spines: Array, frames: int = 0) -> Passed:
         """Bare shafts of these spines [0.001 in] past the bow, all else as it is; shape (k,)."""

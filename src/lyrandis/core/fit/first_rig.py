@@ -17,6 +17,7 @@ from lyrandis.core.bow.form import FORMS
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.fit.draw_length import true_draw_in
+from lyrandis.core.flex.of_rig import Drawn, match_of
 from lyrandis.core.parts import Anchor, Form, Hand, Release, Rig
 
 EYE_ABOVE_NOCK_MM: dict[Anchor, float] = {"under_chin": 112, "cheek": 72}
@@ -113,5 +114,8 @@ def with_first_arrow(rig: Rig) -> Rig:
     if window.spine_28in is None:
         spine = math.floor(stiff_enough_spine(weight.value) / _SPINE_STEP) * _SPINE_STEP
     else:
-        spine = round(window.spine_28in.value / _SPINE_STEP) * _SPINE_STEP
+        guess = window.spine_28in.value
+        bow_drawn = Drawn(curve, draw.value, weight.value)
+        found = match_of(rig, bow_drawn, rig.string, rig.arrow, guess)
+        spine = round((found.match or guess) / _SPINE_STEP) * _SPINE_STEP
     return changed(rig, {"arrow.static_spine": min(spine, _WEAKEST_SPINE)})

@@ -77,10 +77,11 @@ class Setting:
     moving_kg : what moves with the string along it
     string_kg : what of the string moves sideways with the nock
     half_string_m : one side of the string
+    string_times : how much stiffer the string holds the nock than it does sideways
     """
 
-    way_m: Array
-    force_n: Array
+    way_m: tuple[float, ...]
+    force_n: tuple[float, ...]
     plate_at_m: float
     offset_m: float
     plate: SidePlate
@@ -88,22 +89,23 @@ class Setting:
     string_kg: float
     half_string_m: float
     go: LettingGo = FINGERS
+    string_times: float = 1.0
 
     @property
     def stroke_m(self) -> float:
         """From brace to full draw."""
-        return float(self.way_m[-1])
+        return self.way_m[-1]
 
     @property
     def drawn_n(self) -> float:
         """The force at full draw."""
-        return float(self.force_n[-1])
+        return self.force_n[-1]
 
     def pushes_n(self) -> Array:
         """The force on arrow and limbs over the way, but for the fingers' opening: F η skewed.
 
         The skew takes force early and gives it back late, and keeps the energy.
         """
-        u = self.way_m / self.stroke_m
-        mean = np.trapezoid(self.force_n * u, u) / np.trapezoid(self.force_n, u)
-        return np.asarray(FRICTION_SHARE * self.force_n * (1 + SKEW * (mean - u)))
+        u, force = np.array(self.way_m) / self.stroke_m, np.array(self.force_n)
+        mean = np.trapezoid(force * u, u) / np.trapezoid(force, u)
+        return np.asarray(FRICTION_SHARE * force * (1 + SKEW * (mean - u)))
