@@ -15,8 +15,8 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said
 from lyrandis.core.flight.read_filter import ClassId, NockClass, Reading, verdict
-from lyrandis.core.flight.read_tests import TESTS, TestId
-from lyrandis.core.parts import Archer, Arrow, Bow, Rig, String
+from lyrandis.core.flight.read_tests import TESTS
+from lyrandis.core.parts import Archer, Arrow, Bow, Rig, String, TestId
 from lyrandis.core.tune.walk_back import LineVisit, WalkedBack, walk_back
 
 router = APIRouter(

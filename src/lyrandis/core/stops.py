@@ -6,7 +6,8 @@ from typing import Literal
 
 StationId = Literal[
     "draw", "bow-length", "weight", "assembly", "string", "tiller", "in-line", "centre-shot",
-    "weights", "final-tiller", "brace", "nock-point", "arrow", "quiet", "crawls",
+    "weights", "final-tiller", "brace", "nock-point", "arrow", "flight", "quiet",
+    "crawls",
 ]  # fmt: skip
 RouteId = Literal["shelf", "takedown", "thumb"]
 Standing = Literal["provisional", "settled"]

@@ -35,6 +35,7 @@ from lyrandis.core.trials import (
     CentreShotTrial,
     ChronographTrial,
     DrawTrial,
+    FlightReadTrial,
     HoldTrial,
     InLineTrial,
     InspectionTrial,
@@ -416,6 +417,13 @@ def _woodland(store: RigStore, rng: np.random.Generator, later: np.random.Genera
             )
         end = NumberedTrial(distance_m=25, landings=tuple(landings))
         log.keep("arrow", {}, trial=end, days=_AT_ONCE)
+    bare = {"reading.left_out": ["clatter", "bare_shaft_15m"]}
+    for left_out, flown in (
+        (bare, FlightReadTrial(test="kick_7_paces", nocks=(4, 4, 5), distance_m=5.5)),
+        ({}, FlightReadTrial(test="wear_marks", outcome="no", arrows=2)),
+        ({}, FlightReadTrial(test="kick_3_paces", nocks=(5, 4, 4), distance_m=2.5)),
+    ):
+        log.keep("flight", left_out, trial=flown, days=_AT_ONCE)
 
 
 def _static_tip(store: RigStore) -> None:

@@ -39,6 +39,7 @@ STIFF_SPINE, STIFF_LBF = 500.0, 45.0
 GROUP_WEAKER = 1.2  # one spine group weaker, as groups are sold: 500, 600, 700
 # What widens the band, as shares of the spine; own estimates but the first two.
 GROUP_SHARE = 0.08  # one spine group
+GROUP_LN = math.log(1 + GROUP_SHARE)
 _LONGBOW_SHARE = 0.20
 _LONGBOW_STIFF = 1.5  # of it lies on the stiff side, the rest on the weak one
 _HIGH_BRACE_IN, _HIGH_BRACE_SHARE = 8.0, 0.04
@@ -171,6 +172,14 @@ def _offset_term(fit: _Fit, offset_mm: float, leather: bool) -> float:
     if leather and past > _OFFSET_FAR_MM:
         return fit.offset * _OFFSET_FAR_MM + _OFFSET_FAR * (past - _OFFSET_FAR_MM)
     return fit.offset * past
+
+
+def front_exponent(bow: Bow) -> float:
+    """How the spine that suits goes by the weight in front: S ∝ front^c.
+
+    Source: docs/mechanics B4.
+    """
+    return (_PLUNGER if bow.side_plate == "plunger" else _LEATHER).front
 
 
 def spine_per_mm(bow: Bow) -> float:

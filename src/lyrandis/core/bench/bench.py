@@ -2,11 +2,13 @@
 
 from __future__ import annotations
 
+import math
 from collections.abc import Mapping
 from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any
 
+from lyrandis.core.arrow.window import GROUP_LN
 from lyrandis.core.bench.aim import AimBench
 from lyrandis.core.bench.archer import ArcherBench
 from lyrandis.core.bench.arrow import ArrowBench
@@ -18,6 +20,7 @@ from lyrandis.core.bench.flex import FlexBench
 from lyrandis.core.bench.in_line import InLineBench, in_line_of
 from lyrandis.core.bench.line import CentreShotBench, NockBench, TillerBench
 from lyrandis.core.bench.quiet import quiet_of
+from lyrandis.core.bench.reading import ReadingBench
 from lyrandis.core.bench.shaft import ShaftBench
 from lyrandis.core.bench.string import StringBench
 from lyrandis.core.conditions import Stopped, stopped_on
@@ -130,6 +133,27 @@ class Bench:
     def flex(self) -> FlexBench:
         """The shaft passing the bow."""
         return FlexBench(self.rig, self.bow, self.arrow)
+
+    @cached_property
+    def spine_error_groups(self) -> float | None:
+        """By how many spine groups the shaft is stiffer than what leaves this bow cleanly, −
+        weaker; None outside the fit."""
+        suits = self.arrow.window.spine_28in
+        if suits is None:
+            return None
+        return math.log(suits.value / self.arrow.build.acts_spine) / GROUP_LN
+
+    @cached_property
+    def reading(self) -> ReadingBench:
+        """What the flight reads come to."""
+
+        def error_of(rig: Rig) -> float | None:
+            try:
+                return (self if rig == self.rig else replace(self, rig=rig)).spine_error_groups
+            except RefusedError:
+                return None
+
+        return ReadingBench(self.rig, self.trials, error_of)
 
     @cached_property
     def dozen(self) -> DozenBench:

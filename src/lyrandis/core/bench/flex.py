@@ -16,11 +16,14 @@ from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.flex.clean import Leaving, leaving
 from lyrandis.core.flex.modes import Layout, modes
 from lyrandis.core.flex.of_rig import layout_of, setting_of
-from lyrandis.core.flex.passing import Passed, pass_bow
+from lyrandis.core.flex.passing import PREVIEW_STEP_S, Passed, pass_bow
 from lyrandis.core.flex.setting import DAMPING, Setting
+from lyrandis.core.flex.vertical import from_the_side
 from lyrandis.core.flight.yaw import Swinging, swing
 from lyrandis.core.parts import Rig
 from lyrandis.core.units import M_PER_IN
+
+_DRAWN_EVERY = 2  # nodes
 
 
 @dataclass(frozen=True)
@@ -86,6 +89,28 @@ class FlexBench:
             )
             for name, count in feathers.items()
         }  # fmt: skip
+
+    def along_mm(self) -> Array:
+        """Places along the shaft from its nock that are drawn, shape (n,)."""
+        return np.asarray(1000 * modes(self.layout).at_m[::_DRAWN_EVERY])
+
+    def asides_mm(self, told: Passed) -> Array:
+        """How far aside those places are by frame and shaft, shape (frames, k, n)."""
+        heights = modes(self.layout).height[::_DRAWN_EVERY]
+        return np.asarray(1000 * told.shape @ heights.T)
+
+    def nock_up_deg(self, error_mm: float, at_m: float) -> float:
+        """How far up the nock stands at a distance, bare, for a nock point so much too high.
+
+        Source: docs/mechanics B3, the vertical plane.
+        """
+        a = self.rig.arrow
+        stiff = np.array([stiffness_n_m2(self.arrow.build.acts_spine)])
+        told = pass_bow(
+            from_the_side(self.setting, error_mm), self.layout, stiff, 0.0, DAMPING[a.material],
+            PREVIEW_STEP_S,
+        )  # fmt: skip
+        return float(self.nock_angles(told, np.array([at_m]))["bare"][0, 0])
 
     def frames_of(self, told: Passed) -> Iterator[tuple[float, float, list[float], list[float]]]:
         """The first shaft's kept frames: time [ms], the nock's way from brace, places along the

@@ -11,20 +11,20 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from typing import Any, Literal
 
-from lyrandis.core.arrow.window import GROUP_SHARE
+from lyrandis.core.arrow.window import GROUP_LN, GROUP_SHARE
 from lyrandis.core.bench.bench import Bench
 from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, say
 from lyrandis.core.flex.of_rig import matched, setting_of
 from lyrandis.core.flex.setting import DAMPING, PlateKind
+from lyrandis.core.flight.belief import MOVED_SD
 from lyrandis.core.parts import Rig
 
 Way = Literal["stiff", "weak"]
 AGREES_FROM = 0.7  # of bows; below, no side is stated
+HARDLY = 0.25  # groups: less is not told as a side
 FIRMER = 0.3  # of the plunger's spring
-MOVED_SD = 0.5  # groups, of a predicted effect (docs/mechanics D)
-GROUP_LN = math.log(1 + GROUP_SHARE)
 _SETS_IN: dict[str, Callable[[Rig, float], Mapping[str, Any]]] = {
     "spine": lambda r, by: {"arrow.static_spine": r.arrow.static_spine * (1 + by)},
     "length": lambda r, by: {"arrow.shaft_length_in": r.arrow.shaft_length_in + by},
@@ -105,20 +105,9 @@ class Moved:
     share: float
 
 
-def spine_error_groups(bench: Bench) -> float | None:
-    """By how many groups the shaft is stiffer than what leaves this bow cleanly, − weaker.
-
-    None where no window can be computed.
-    """
-    suits = bench.arrow.window.spine_28in
-    if suits is None:
-        return None
-    return math.log(suits.value / bench.arrow.build.acts_spine) / GROUP_LN
-
-
 def what_moves(bench: Bench) -> list[Moved]:
     """Every change that this plate knows, with its effect on this rig; none outside the fit."""
-    now = spine_error_groups(bench)
+    now = bench.spine_error_groups
     if now is None:
         return []
     plate, told = bench.rig.bow.side_plate, []
@@ -138,7 +127,7 @@ def _effect(bench: Bench, mover: Mover, now: float) -> float | None:
         return _firmer(bench)
     try:
         other = bench.with_changes(_SETS_IN[mover.id](bench.rig, mover.by))
-        then = spine_error_groups(other)
+        then = other.spine_error_groups
         if other.arrow.match is None or other.arrow.match.match is None:
             return None
     except RefusedError:
@@ -164,12 +153,13 @@ def _firmer(bench: Bench) -> float | None:
 def _told(mover: Mover, groups: float | None, share: float) -> Said:
     by = abs(mover.by)
     change = ("percent", 100 * by) if mover.quantity == "share" else (mover.quantity, by)
+    if groups is not None and abs(groups) < HARDLY:
+        return say(f"{mover.title} {{by}} hardly moves the read on this rig.", by=change)
     if groups is not None:
         way = "stiffer" if groups > 0 else "weaker"
         return say(
-            f"{mover.title} {{by}} reads {way}, by about {{groups}}; the model and archers agree "
-            "in {share} of bows.",
-            by=change, groups=("groups", abs(groups), MOVED_SD), share=("percent", 100 * share),
+            f"{mover.title} {{by}} reads {way}, by about {{groups}}.",
+            by=change, groups=("groups", abs(groups), MOVED_SD),
         )  # fmt: skip
     if share >= AGREES_FROM:
         return say(

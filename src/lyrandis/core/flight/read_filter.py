@@ -19,12 +19,12 @@ from lyrandis.core.findings import say
 from lyrandis.core.flight.read_tests import (
     STIFF_FROM,
     TESTS,
-    TestId,
     bounce_chance,
     log_two,
     tables,
     truths,
 )
+from lyrandis.core.parts import TestId
 
 PRIOR_GROUPS = (0.4, 1.5)  # mean and sd: people err stiff
 NOCK_SD_MM = 1.8
@@ -42,10 +42,14 @@ NOCKS: tuple[NockClass, ...] = ("low", "ok", "high")
 
 @dataclass(frozen=True)
 class Reading:
-    """A test's outcome; a bare shaft's as side and height with a slash between."""
+    """A test's outcome; a bare shaft's as side and height with a slash between.
+
+    counts : how much of it counts: of fewer arrows than the test asks for, less
+    """
 
     test: TestId
     outcome: str
+    counts: float = 1.0
 
 
 @dataclass(frozen=True)
@@ -170,7 +174,7 @@ def believed(readings: Sequence[Reading], start: Array) -> Array:
         if test.once and before:
             continue
         column = test.outcomes.index(reading.outcome)
-        belief = belief * tables()[reading.test][:, column] ** _power(before)
+        belief = belief * tables()[reading.test][:, column] ** (_power(before) * reading.counts)
         belief = belief / belief.sum()
     return np.asarray(belief)
 
@@ -212,6 +216,7 @@ def verdict(
     spine: tuple[float, float] | None = None,
     want_nock: bool = False,
     without: Collection[TestId] = (),
+    start: Array | None = None,
 ) -> Verdict:
     """What reads say of a shaft, why, and which test would tell most.
 
@@ -221,6 +226,7 @@ def verdict(
     spine : the prediction for this rig in groups of spine, + stiff: mean and sd; None without one
     want_nock : whether the nock point's height is asked for too
     without : tests that the archer does not make
+    start : the belief before these reads, in the place of the usual one and the prediction
 
     Raises
     ------
@@ -229,7 +235,7 @@ def verdict(
     Source: docs/mechanics D.
     """
     checked(readings)
-    belief = believed(readings, prior(spine))
+    belief = believed(readings, prior(spine) if start is None else start)
     told = shares(belief)
     order = np.argsort(-told)
     best, second = CLASSES[int(order[0])], CLASSES[int(order[1])]
@@ -245,7 +251,7 @@ def verdict(
         }
         offered.append(NextTest(id, bits, test.arrows, test.minutes, outcomes))
     offered.sort(key=lambda t: -t.worth)
-    least = LEAST_BITS if spine is None else LEAST_BITS_WITH_PRIOR
+    least = LEAST_BITS if spine is None and start is None else LEAST_BITS_WITH_PRIOR
     stop: Literal["found", "borderline"] | None = None
     if told[order[0]] > STOP_AT:
         stop = "found"
@@ -275,7 +281,8 @@ def _reasons(
         seen[reading.test] += 1
         if test.once and before:
             continue
-        given = tables()[reading.test][:, test.outcomes.index(reading.outcome)] ** _power(before)
+        power = _power(before) * reading.counts
+        given = tables()[reading.test][:, test.outcomes.index(reading.outcome)] ** power
         own, rival = (
             float((belief * given * mine).sum() / max((belief * mine).sum(), 1e-12))
             for mine in (which == CLASSES.index(best), which == CLASSES.index(second))

@@ -12,17 +12,13 @@ from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field, replace
 from functools import lru_cache
 from itertools import pairwise
-from typing import Literal
 
 import numpy as np
 from scipy.special import ndtr
 
 from lyrandis.core.arrays import Array
+from lyrandis.core.parts import TestId
 
-TestId = Literal[
-    "kick_3_paces", "kick_7_paces", "bare_shaft_15m", "brace_reread", "felt_plate", "silencers",
-    "short_draw", "wear_marks", "clatter", "slow_motion", "group_25m", "nock_height",
-]  # fmt: skip
 SIDES = ("weak", "straight", "stiff")
 SIDES_5 = ("weak2", "weak", "straight", "stiff", "stiff2")
 HEIGHTS = ("low", "level", "high")

@@ -38,6 +38,7 @@ from lyrandis.core.parts.part import (
     Shaft,
     StringPart,
 )
+from lyrandis.core.parts.reading import ReadingShafts, TestId
 from lyrandis.core.parts.rig import (
     Aim,
     Assembly,
@@ -86,6 +87,7 @@ __all__ = [
     "PartKind",
     "Rated",
     "Reading",
+    "ReadingShafts",
     "Release",
     "Rig",
     "RiserPart",
@@ -101,6 +103,7 @@ __all__ = [
     "StringBuild",
     "StringMaterial",
     "StringPart",
+    "TestId",
     "Tips",
     "Use",
     "Weights",

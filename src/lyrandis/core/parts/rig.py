@@ -11,6 +11,7 @@ from lyrandis.core.parts.arrow import Arrow
 from lyrandis.core.parts.base import Frozen, Name, Short, choice, measure
 from lyrandis.core.parts.bow import Bow, Limbs
 from lyrandis.core.parts.on import On
+from lyrandis.core.parts.reading import ReadingShafts
 from lyrandis.core.parts.string import String
 
 SizeTerm = Literal["usual", "always", "never"]
@@ -150,6 +151,7 @@ class Rig(Frozen):
         "heavy on the side that the string favours.",
     )
     nocking: Nocking = Nocking()
+    reading: ReadingShafts = ReadingShafts()
     aim: Aim = Aim()
     schools: SchoolNumbers = SchoolNumbers()
     assembly: Assembly = Assembly()

@@ -27,7 +27,7 @@ ROUTES: dict[RouteId, Route] = {
             "bows shot off the shelf or the hand",
             (
                 "draw", "bow-length", "weight", "assembly", "string", "tiller", "in-line", "brace",
-                "nock-point", "centre-shot", "arrow", "quiet", "crawls",
+                "nock-point", "centre-shot", "arrow", "flight", "quiet", "crawls",
             ),
         ),
         Route(
@@ -35,8 +35,8 @@ ROUTES: dict[RouteId, Route] = {
             "takedowns with plunger and rest",
             (
                 "draw", "bow-length", "weight", "assembly", "string", "tiller", "in-line",
-                "centre-shot", "weights", "final-tiller", "brace", "nock-point", "arrow", "quiet",
-                "crawls",
+                "centre-shot", "weights", "final-tiller", "brace", "nock-point", "arrow", "flight",
+                "quiet", "crawls",
             ),
         ),
         Route(
@@ -44,7 +44,7 @@ ROUTES: dict[RouteId, Route] = {
             "bows drawn with the thumb",
             (
                 "draw", "bow-length", "weight", "assembly", "string", "in-line", "brace",
-                "nock-point", "centre-shot", "arrow", "quiet", "crawls",
+                "nock-point", "centre-shot", "arrow", "flight", "quiet", "crawls",
             ),
         ),
     )

@@ -138,6 +138,7 @@ _ALL: tuple[Station, ...] = (
             "size_term",
         ),
     ),
+    Station("flight", "Flight", "Does the arrow leave straight?", ("reading.left_out",)),
     Station("quiet", "Quiet", "What still makes noise?", ()),
     Station(
         "crawls",

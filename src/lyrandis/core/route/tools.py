@@ -67,6 +67,12 @@ TOOLS: dict[StationId, tuple[Tool, ...]] = {
         Tool("chronograph, a club's will do", "the model, good to a twentieth"),
         Tool("spine jig", "two nails, a weight of 1.94 lb and a rule"),
     ),
+    "flight": (
+        Tool("butt at chest height", "a soft bank: the nock must stay as it hit"),
+        Tool("two or three bare shafts", "fletched ones alone: nocks, marks and groups"),
+        Tool("powder or chalk", "a damp finger's mark on the side plate"),
+        Tool("telephone that films slowly", "a friend who watches the side plate"),
+    ),
     "quiet": (
         Tool("recorder or meter", "somebody who listens from the side"),
         Tool("wool or felt, and wax", "a strip of cloth, knotted into the string"),

@@ -15,6 +15,7 @@ from lyrandis.core.stations import (
     centre_shot,
     crawls,
     draw,
+    flight,
     in_line,
     nock_point,
     quiet,
@@ -42,6 +43,7 @@ TELLERS: dict[StationId, Teller] = {
     "brace": Teller(brace.note, brace.tell),
     "nock-point": Teller(nock_point.note, nock_point.tell),
     "arrow": Teller(arrow.note, arrow.tell),
+    "flight": Teller(flight.note, flight.tell),
     "quiet": Teller(quiet.note, quiet.tell),
     "crawls": Teller(crawls.note, crawls.tell),
 }

@@ -13,6 +13,7 @@ from lyrandis.core.trials.centre_shot import CentreShotTrial
 from lyrandis.core.trials.chronograph import ChronographTrial
 from lyrandis.core.trials.coach import CoachTrial
 from lyrandis.core.trials.draw import DrawTrial
+from lyrandis.core.trials.flight_read import FlightReadTrial
 from lyrandis.core.trials.hold import HoldTrial
 from lyrandis.core.trials.in_line import InLineTrial
 from lyrandis.core.trials.inspection import InspectionTrial
@@ -56,13 +57,14 @@ Trial = Annotated[
     | MarksTrial
     | NumberedTrial
     | ShaftReadTrial
-    | WayTrial,
+    | WayTrial
+    | FlightReadTrial,
     Field(discriminator="kind"),
 ]
 TrialKind = Literal[
     "draw", "weighing", "hold", "inspection", "brace", "settling", "quiet", "arrow_weighing",
     "string_weighing", "release", "coach", "in_line", "tiller", "centre_shot",
-    "nock_read", "chronograph", "marks", "way", "shaft_read", "numbered",
+    "nock_read", "chronograph", "marks", "way", "shaft_read", "numbered", "flight_read",
 ]  # fmt: skip
 KINDS: dict[str, type[TrialBase]] = {
     kind.model_fields["kind"].default: kind for kind in get_args(get_args(Trial)[0])
@@ -78,6 +80,7 @@ __all__ = [
     "ChronographTrial",
     "CoachTrial",
     "DrawTrial",
+    "FlightReadTrial",
     "HoldTrial",
     "InLineTrial",
     "InspectionTrial",

@@ -1301,6 +1301,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/passing": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Passing
+         * @description Bare shafts past this rig's bow: a stiffer one, the present one, a weaker one.
+         */
+        post: operations["passing_api_rigs__id__passing_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{id}/preview": {
         parameters: {
             query?: never;
@@ -2610,7 +2630,7 @@ export interface components {
             /** Slot */
             slot: ("archer" | "bow" | "riser" | "upper_limb" | "lower_limb" | "string" | "arrows") | null;
             /** Station */
-            station: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls") | null;
+            station: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "flight" | "quiet" | "crawls") | null;
         };
         /**
          * BenchView
@@ -2647,6 +2667,7 @@ export interface components {
             notes: components["schemas"]["RailNote"][];
             plan: components["schemas"]["lyrandis__desk__shown__archer__PlanView"] | null;
             quiet: components["schemas"]["Quiet"] | null;
+            reading: components["schemas"]["ReadingView"] | null;
             rig: components["schemas"]["Rig-Output"];
             route: components["schemas"]["RouteView"];
             settling: components["schemas"]["SettlingView"] | null;
@@ -3882,6 +3903,21 @@ export interface components {
             speed_fps: number[];
         };
         /**
+         * ClassView
+         * @description A class, in words, and its chance.
+         */
+        ClassView: {
+            /** Chance */
+            chance: number;
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "false_weak" | "stiff" | "right" | "weak";
+            /** Words */
+            words: string;
+        };
+        /**
          * Clean
          * @description J: how clean the bare shaft leaves [°], + stiff; null where no clean direction is known.
          */
@@ -3890,6 +3926,22 @@ export interface components {
             direction_deg: number;
             /** J Deg */
             j_deg: number | null;
+        };
+        /**
+         * CleanCurve
+         * @description J over spine, smoothed, where the model covers this bow.
+         */
+        CleanCurve: {
+            /** Clean Deg */
+            clean_deg: number[];
+            /** False Below */
+            false_below: number | null;
+            /** Flat */
+            flat: boolean;
+            /** Match */
+            match: number | null;
+            /** Spine */
+            spine: number[];
         };
         /**
          * CoachTrial
@@ -4149,7 +4201,7 @@ export interface components {
             /** Seq */
             seq: number;
             /** Stations */
-            stations: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls")[];
+            stations: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "flight" | "quiet" | "crawls")[];
         };
         /**
          * Difference
@@ -4171,7 +4223,7 @@ export interface components {
             /** Rows */
             rows: components["schemas"]["Row"][];
             /** Station */
-            station: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls") | null;
+            station: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "flight" | "quiet" | "crawls") | null;
             /** Title */
             title: string;
             /** Trials Mine */
@@ -4407,7 +4459,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "flight" | "quiet" | "crawls";
             title: components["schemas"]["Said"];
             /**
              * When
@@ -4447,6 +4499,21 @@ export interface components {
             source: "model" | "rule" | "measured";
             /** Value */
             value: number;
+        };
+        /**
+         * Expected
+         * @description What the next read should show: the test, its likeliest outcome, the outcome's chance.
+         */
+        Expected: {
+            /** Chance */
+            chance: number;
+            /** Outcome */
+            outcome: string;
+            /**
+             * Test
+             * @enum {string}
+             */
+            test: "kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height";
         };
         /**
          * FarShot
@@ -4655,6 +4722,108 @@ export interface components {
             speed_mps: number;
         };
         /**
+         * FlightReadTrial
+         * @description A test and what it showed; of nocks, where each leaned on the 3×3 block as it was seen.
+         */
+        "FlightReadTrial-Input": {
+            /**
+             * Arrows shot
+             * @default 3
+             */
+            arrows: number;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "flight_read";
+            /**
+             * Arrow nocks
+             * @description Where each leaned: 7 8 9 high, 4 5 6, 1 2 3 low, as you see them.
+             * @default []
+             */
+            nocks: number[];
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * What it showed
+             * @description As a script names it.
+             * @default
+             */
+            outcome: string;
+            /**
+             * Arrows
+             * @default fletched
+             * @enum {string}
+             */
+            shaft: "fletched" | "bare";
+            /**
+             * Test
+             * @enum {string}
+             */
+            test: "kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height";
+        };
+        /**
+         * FlightReadTrial
+         * @description A test and what it showed; of nocks, where each leaned on the 3×3 block as it was seen.
+         */
+        "FlightReadTrial-Output": {
+            /**
+             * Arrows shot
+             * @default 3
+             */
+            arrows: number;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "flight_read";
+            /**
+             * Arrow nocks
+             * @description Where each leaned: 7 8 9 high, 4 5 6, 1 2 3 low, as you see them.
+             * @default []
+             */
+            nocks: number[];
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * What it showed
+             * @description As a script names it.
+             * @default
+             */
+            outcome: string;
+            /**
+             * Arrows
+             * @default fletched
+             * @enum {string}
+             */
+            shaft: "fletched" | "bare";
+            /**
+             * Test
+             * @enum {string}
+             */
+            test: "kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height";
+        };
+        /**
          * FlightView
          * @description The arrow's path over the sight line for the aimed crawl: heights [cm], shape (n,).
          */
@@ -4793,6 +4962,18 @@ export interface components {
             time_ms: number;
         };
         /**
+         * FromTheSide
+         * @description How the nock stands over the error of the nock point, bare at SIDE_AT_M; + up.
+         */
+        FromTheSide: {
+            /** At M */
+            at_m: number;
+            /** Error Mm */
+            error_mm: number[];
+            /** Nock Up Deg */
+            nock_up_deg: number[];
+        };
+        /**
          * Gauge
          * @description The diameter wanted at a place of the shaft, and how far it may be off.
          */
@@ -4847,6 +5028,16 @@ export interface components {
             seq: number;
             /** Stands */
             stands: boolean;
+        };
+        /**
+         * Held
+         * @description How often a verdict stood the reads that came after it.
+         */
+        Held: {
+            /** Checked */
+            checked: number;
+            /** Held */
+            held: number;
         };
         /**
          * HistoryLine
@@ -5182,7 +5373,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"]) | null;
+            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"] | components["schemas"]["FlightReadTrial-Input"]) | null;
             /**
              * Why
              * @default
@@ -5814,6 +6005,29 @@ export interface components {
             seq: number;
         };
         /**
+         * Moved
+         * @description What a change does on this rig.
+         *
+         *     groups : by how many spine groups the shaft then is stiffer for the bow, − weaker; None where
+         *         the model is not to be believed or finds no match
+         *     share : how often the model agrees with archers, on bows like the ones it was tried on
+         *     said : the whole in words
+         */
+        Moved: {
+            /**
+             * Expected
+             * @enum {string}
+             */
+            expected: "stiff" | "weak";
+            /** Groups */
+            groups: number | null;
+            /** Id */
+            id: string;
+            said: components["schemas"]["Said"];
+            /** Share */
+            share: number;
+        };
+        /**
          * NextOut
          * @description A next test: bits it gives, what it costs, what each outcome would mean.
          */
@@ -6087,7 +6301,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "flight" | "quiet" | "crawls";
             /** Title */
             title: string;
         };
@@ -6298,6 +6512,16 @@ export interface components {
             outcome: string;
         };
         /**
+         * OutcomeWords
+         * @description An outcome as scripts name it, and in words.
+         */
+        OutcomeWords: {
+            /** Id */
+            id: string;
+            /** Words */
+            words: string;
+        };
+        /**
          * ParseIn
          * @description Something typed, what it should be, and the unit a bare number is in.
          */
@@ -6480,6 +6704,59 @@ export interface components {
             undoable: components["schemas"]["Said"] | null;
         };
         /**
+         * PassingIn
+         * @description What is changed on the bench and not kept.
+         */
+        PassingIn: {
+            /**
+             * Changes
+             * @default {}
+             */
+            changes: {
+                [key: string]: unknown;
+            };
+        };
+        /**
+         * PassingView
+         * @description Bare shafts past this bow, seen from above: a stiffer one, the present one, a weaker one.
+         *
+         *     outside : why there are shapes only
+         *     plate_at_mm : from the braced nock; plate_mm : its surface from the string's plane, + outward
+         *     exit_ms : when the string lets go
+         */
+        PassingView: {
+            /** Along Mm */
+            along_mm: number[];
+            curve: components["schemas"]["CleanCurve"] | null;
+            /** Distance M */
+            distance_m: number[];
+            /** Exit Ms */
+            exit_ms: number;
+            /** High */
+            high: number | null;
+            /** Low */
+            low: number | null;
+            /** Movers */
+            movers: components["schemas"]["Moved"][];
+            /** Nock Mm */
+            nock_mm: number[];
+            /** Outside */
+            outside: components["schemas"]["Said"][];
+            /** Plate At Mm */
+            plate_at_mm: number;
+            /** Plate Mm */
+            plate_mm: number;
+            /** Radius Mm */
+            radius_mm: number;
+            /** Shots */
+            shots: components["schemas"]["ShaftShot"][];
+            side: components["schemas"]["FromTheSide"] | null;
+            /** Speed Mps */
+            speed_mps: number;
+            /** Time Ms */
+            time_ms: number[];
+        };
+        /**
          * Pick
          * @description A bow to line up: its length and riser [in].
          */
@@ -6644,7 +6921,7 @@ export interface components {
                 [key: string]: unknown;
             };
             /** Parts */
-            parts?: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls")[] | null;
+            parts?: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "flight" | "quiet" | "crawls")[] | null;
         };
         /**
          * PreviewView
@@ -6884,7 +7161,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "flight" | "quiet" | "crawls";
         };
         /**
          * Reach
@@ -6937,6 +7214,80 @@ export interface components {
              * @enum {string}
              */
             read: "weak" | "straight" | "stiff";
+        };
+        /**
+         * Reading
+         * @description A test's outcome; a bare shaft's as side and height with a slash between.
+         *
+         *     counts : how much of it counts: of fewer arrows than the test asks for, less
+         */
+        Reading: {
+            /**
+             * Counts
+             * @default 1
+             */
+            counts: number;
+            /** Outcome */
+            outcome: string;
+            /**
+             * Test
+             * @enum {string}
+             */
+            test: "kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height";
+        };
+        /**
+         * ReadingShafts
+         * @description Which tests are left out: no bare shafts on wood, no camera, nothing that records.
+         */
+        "ReadingShafts-Input": {
+            /**
+             * Tests not made
+             * @default [
+             *       "clatter"
+             *     ]
+             */
+            left_out: ("kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height")[];
+        };
+        /**
+         * ReadingShafts
+         * @description Which tests are left out: no bare shafts on wood, no camera, nothing that records.
+         */
+        "ReadingShafts-Output": {
+            /**
+             * Tests not made
+             * @default [
+             *       "clatter"
+             *     ]
+             */
+            left_out: ("kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height")[];
+        };
+        /**
+         * ReadingView
+         * @description The reads of this rig.
+         *
+         *     plate_left : whether the arrow stands to the left of the bow as the archer sees it
+         *     error_groups, error_sd : the spine error as it is believed, + stiff
+         *     log : each read by the entry that logged it, and the chances after it
+         */
+        ReadingView: {
+            /** Classes */
+            classes: components["schemas"]["ClassView"][];
+            /** Error Groups */
+            error_groups: number;
+            /** Error Sd */
+            error_sd: number;
+            expected: components["schemas"]["Expected"] | null;
+            held: components["schemas"]["Held"];
+            /** Log */
+            log: components["schemas"]["Shown"][];
+            /** Plate Left */
+            plate_left: boolean;
+            /** Read Here */
+            read_here: boolean;
+            /** Stop */
+            stop: string | null;
+            /** Tests */
+            tests: components["schemas"]["TestView"][];
         };
         /**
          * Readings
@@ -7202,6 +7553,14 @@ export interface components {
              */
             on: components["schemas"]["On-Input"];
             /**
+             * @default {
+             *       "left_out": [
+             *         "clatter"
+             *       ]
+             *     }
+             */
+            reading: components["schemas"]["ReadingShafts-Input"];
+            /**
              * Route
              * @description The order of work: what bow and release ask for, or another one.
              * @default by_bow
@@ -7406,6 +7765,14 @@ export interface components {
              */
             on: components["schemas"]["On-Output"];
             /**
+             * @default {
+             *       "left_out": [
+             *         "clatter"
+             *       ]
+             *     }
+             */
+            reading: components["schemas"]["ReadingShafts-Output"];
+            /**
              * Route
              * @description The order of work: what bow and release ask for, or another one.
              * @default by_bow
@@ -7552,7 +7919,7 @@ export interface components {
             /** Archived */
             archived: boolean;
             /** Earlier */
-            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered")[];
+            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read")[];
             /** Id */
             id: number;
             /** Measured */
@@ -7694,7 +8061,7 @@ export interface components {
              */
             id: "shelf" | "takedown" | "thumb";
             /** Stops */
-            stops: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls")[];
+            stops: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "flight" | "quiet" | "crawls")[];
         };
         /**
          * Row
@@ -8253,6 +8620,41 @@ export interface components {
             up_cm: number;
         };
         /**
+         * ShaftShot
+         * @description A shaft of some spine past the bow.
+         *
+         *     clean_deg : J, + stiff; None outside the model's range
+         *     first_ms, last_ms, peak_n, touches : of the side plate; None where it is not touched
+         *     gap_mm : the least gap behind the string's leaving; below 0 it leaned in
+         *     aside_mm : by frame and node, + away from the plate
+         *     push_n : of the plate by frame
+         *     nock_deg : bare, by distance; + away from the plate
+         */
+        ShaftShot: {
+            /** Aside Mm */
+            aside_mm: number[][];
+            /** Clean Deg */
+            clean_deg: number | null;
+            /** First Ms */
+            first_ms: number | null;
+            /** Fletched Deg */
+            fletched_deg: number[];
+            /** Gap Mm */
+            gap_mm: number;
+            /** Last Ms */
+            last_ms: number | null;
+            /** Nock Deg */
+            nock_deg: number[];
+            /** Peak N */
+            peak_n: number;
+            /** Push N */
+            push_n: number[];
+            /** Spine */
+            spine: number;
+            /** Touches */
+            touches: number;
+        };
+        /**
          * ShaftView
          * @description How the shaft is tuned; `ways` of the over-stiff school, and the side that it begins on.
          *
@@ -8431,6 +8833,25 @@ export interface components {
             /** Virtual Mass Gr */
             virtual_mass_gr: number;
             weight_at_draw_lbf: components["schemas"]["Estimate"];
+        };
+        /**
+         * Shown
+         * @description A read in the log, with what it came to.
+         *
+         *     classes : the chances after it
+         *     against : whether it spoke against the likeliest class before it
+         */
+        Shown: {
+            /** Against */
+            against: boolean;
+            /** Classes */
+            classes: {
+                [key: string]: number;
+            };
+            /** Readings */
+            readings: components["schemas"]["Reading"][];
+            /** Seq */
+            seq: number;
         };
         /**
          * Side
@@ -8622,8 +9043,14 @@ export interface components {
          *     outside : what lies outside the fit, and its range
          *     start : what practice begins with
          *     shrinks : what would make the band narrower, and by how much
+         *     first : the fit's own number where the model of the shaft passing this bow replaced it
+         *     false_below : stiffer shafts than this look weak, for they bounce off the plate
          */
         SpineWindow: {
+            /** False Below */
+            false_below: number | null;
+            /** First */
+            first: number | null;
             /** High */
             high: number | null;
             /** Low */
@@ -8644,13 +9071,21 @@ export interface components {
         };
         /**
          * SpineWindowOut
-         * @description A suggested static spine and its band; without them, what lies outside the fit.
+         * @description A suggested static spine and its band by the fit; without them, what lies outside it.
+         *
+         *     match_28in : where the model of the shaft passing this very bow finds it leaves cleanly; null
+         *         where it finds none
+         *     false_below : stiffer shafts than this look weak, for they bounce off the side plate
          */
         SpineWindowOut: {
+            /** False Below */
+            false_below: number | null;
             /** High */
             high: number | null;
             /** Low */
             low: number | null;
+            /** Match 28In */
+            match_28in: number | null;
             /** Outside */
             outside: string[];
             /** Share */
@@ -8738,7 +9173,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "flight" | "quiet" | "crawls";
         };
         /**
          * StationView
@@ -8753,7 +9188,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "flight" | "quiet" | "crawls";
         };
         /**
          * Step
@@ -9289,7 +9724,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "flight" | "quiet" | "crawls";
             /** Title */
             title: string;
             value: components["schemas"]["Value"] | null;
@@ -9341,6 +9776,33 @@ export interface components {
             drawings: components["schemas"]["Drawing"][];
             /** Terms */
             terms: components["schemas"]["Term"][];
+        };
+        /**
+         * TestView
+         * @description A test that can be made: what it asks, and what it may show; bits by cost where it is next.
+         *
+         *     worth : bits a unit of cost, an arrow or two minutes; None where it is not offered
+         */
+        TestView: {
+            /** Arrows */
+            arrows: number;
+            /** How */
+            how: string;
+            /**
+             * Id
+             * @enum {string}
+             */
+            id: "kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height";
+            /** Left Out */
+            left_out: boolean;
+            /** Minutes */
+            minutes: number;
+            /** Outcomes */
+            outcomes: components["schemas"]["OutcomeWords"][];
+            /** Title */
+            title: string;
+            /** Worth */
+            worth: number | null;
         };
         /**
          * Tiller
@@ -9498,7 +9960,7 @@ export interface components {
              * Station
              * @enum {string}
              */
-            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "quiet" | "crawls";
+            station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "flight" | "quiet" | "crawls";
             /** Title */
             title: string;
         };
@@ -9533,7 +9995,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"] | components["schemas"]["MarksTrial-Output"] | components["schemas"]["NumberedTrial-Output"] | components["schemas"]["ShaftReadTrial-Output"] | components["schemas"]["WayTrial-Output"];
+            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"] | components["schemas"]["MarksTrial-Output"] | components["schemas"]["NumberedTrial-Output"] | components["schemas"]["ShaftReadTrial-Output"] | components["schemas"]["WayTrial-Output"] | components["schemas"]["FlightReadTrial-Output"];
         };
         /**
          * TurnsSeen
@@ -18691,6 +19153,134 @@ export interface operations {
             };
         };
     };
+    passing_api_rigs__id__passing_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PassingView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     preview_api_rigs__id__preview_post: {
         parameters: {
             query?: never;
@@ -20086,7 +20676,7 @@ export interface operations {
     trials_api_rigs__id__trials_get: {
         parameters: {
             query: {
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read";
                 after?: number | null;
                 most?: number;
             };
@@ -20218,7 +20808,7 @@ export interface operations {
             path: {
                 /** @description Number of a rig. */
                 id: number;
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read";
             };
             cookie?: never;
         };

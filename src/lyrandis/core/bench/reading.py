@@ -1,0 +1,257 @@
+"""What the flight reads of this rig come to: the belief, read by read and change by change.
+
+    reads of one state  →  belief  →  a change: moved by what is predicted of it  →  further reads
+
+With the rig as a preview would make it the last step is what the next read should show.
+"""
+
+from __future__ import annotations
+
+import math
+from collections.abc import Callable, Sequence
+from dataclasses import dataclass
+from functools import cached_property
+
+import numpy as np
+
+from lyrandis.core.arrays import Array
+from lyrandis.core.arrow.window import GROUP_LN
+from lyrandis.core.bench.true import still_true
+from lyrandis.core.bow.form import brace_to_pivot_in
+from lyrandis.core.flight.belief import MOVED_SD, Change, moved
+from lyrandis.core.flight.read_filter import (
+    CLASSES,
+    STOP_AT,
+    ClassId,
+    Reading,
+    Verdict,
+    believed,
+    prior,
+    shares,
+    verdict,
+)
+from lyrandis.core.flight.read_tests import TESTS, tables, truths
+from lyrandis.core.parts import Rig, TestId
+from lyrandis.core.route import moved_since
+from lyrandis.core.trials import KeptTrial
+
+PREDICTED_SD = 1.5  # groups, of the model's word before it was checked on an archer's bows
+MOST_PREDICTED = 4.0  # groups; farther off the word is only "far"
+BRACE_DOUBT = 0.5  # groups for each BRACE_PER_IN of brace: reports differ on its way
+BRACE_PER_IN = 0.5
+_AGAINST = 0.8  # of the chance before: a read that leaves less spoke against it
+_HARDLY = 0.1  # groups: what moves the nock point alone does to the spine
+# What makes another state of the same bow: the reads before it are carried over by a prediction.
+_STATE: dict[str, float] = {
+    "spine": 5, "shaft": 0.06, "point": 2, "insert": 2, "gpi": 0.05, "diameter": 0.1,
+    "arrow_nock": 2, "rear_taper": 0.1, "front_taper": 0.1, "rear_end": 0.1, "front_end": 0.1,
+    "cut": 0.1, "spring": 0, "silencers": 5, "silencer_place": 0.1, "string_mass": 5, "brace": 0.06,
+    "nock": 0.4, "draw": 0.12, "weight": 0.5, "string": 0, "set": 0,
+}  # fmt: skip
+
+
+@dataclass(frozen=True)
+class Shown:
+    """A read in the log, with what it came to.
+
+    classes : the chances after it
+    against : whether it spoke against the likeliest class before it
+    """
+
+    seq: int
+    readings: tuple[Reading, ...]
+    classes: dict[ClassId, float]
+    against: bool
+
+
+@dataclass(frozen=True)
+class Expected:
+    """What the next read should show: the test, its likeliest outcome, the outcome's chance."""
+
+    test: TestId
+    outcome: str
+    chance: float
+
+
+@dataclass(frozen=True)
+class Held:
+    """How often a verdict stood the reads that came after it."""
+
+    checked: int
+    held: int
+
+
+@dataclass(frozen=True)
+class ReadingBench:
+    """The flight reads of this rig.
+
+    error_of : by how many groups the shaft of a rig is predicted too stiff; None outside the fit
+    """
+
+    rig: Rig
+    trials: tuple[KeptTrial, ...]
+    error_of: Callable[[Rig], float | None]
+
+    @cached_property
+    def kept(self) -> list[KeptTrial]:
+        """Reads with this bow and archer, in order."""
+        return still_true(self.trials, "flight_read", self.rig)
+
+    @cached_property
+    def predicted(self) -> tuple[float, float] | None:
+        """What the model says of the shaft as it was first read, mean and sd in groups."""
+        error = self.error_of(self.states[0].rig if self.states else self.rig)
+        if error is None:
+            return None
+        return min(max(error, -MOST_PREDICTED), MOST_PREDICTED), PREDICTED_SD
+
+    @cached_property
+    def states(self) -> list[State]:
+        """The reads, those of one state of the rig together."""
+        told: list[State] = []
+        for kept in self.kept:
+            if told and not moved_since(_STATE, told[-1].rig, kept.rig):
+                told[-1].kept.append(kept)
+            else:
+                told.append(State(kept.rig, [kept]))
+        return told
+
+    def change(self, before: Rig, now: Rig) -> Change | None:
+        """What a change of the rig is predicted to do; None where nothing can be said of it."""
+        what = set(moved_since(_STATE, before, now))
+        nock = (now.nock_height_mm or 0.0) - (before.nock_height_mm or 0.0)
+        if before.nock_height_mm is None or now.nock_height_mm is None:
+            nock = 0.0
+        braces = brace_to_pivot_in(before.bow), brace_to_pivot_in(now.bow)
+        doubt = BRACE_DOUBT * abs(braces[1] - braces[0]) / BRACE_PER_IN
+        sd = math.hypot(MOVED_SD, doubt)
+        if what <= {"nock point"}:
+            return Change(0.0, _HARDLY, nock)
+        as_braced = now
+        if "brace height" in what:
+            bow = now.bow.model_copy(update={n: getattr(before.bow, n) for n in _BRACE_FIELDS})
+            as_braced = now.model_copy(update={"bow": bow})
+        was, then = self.error_of(before), self.error_of(as_braced)
+        if was is not None and then is not None:
+            return Change(then - was, sd, nock)
+        if what <= {"static spine", "nock point"}:
+            share = before.arrow.static_spine / now.arrow.static_spine
+            return Change(math.log(share) / GROUP_LN, sd, nock)
+        return None
+
+    @cached_property
+    def _walked(self) -> tuple[Array, list[Shown], Held, list[Reading]]:
+        """The belief as it stands, the log, how verdicts held, and the reads of this state."""
+        belief = prior(self.predicted)
+        log: list[Shown] = []
+        checked = held = 0
+        before: Rig | None = None
+        start, readings = belief, list[Reading]()
+        for state in self.states:
+            if before is not None:
+                belief = self._carried(belief, before, state.rig)
+            start, readings, stated = belief, [], None
+            for kept in state.kept:
+                own = kept.trial.readings(kept.rig.archer)
+                was = shares(belief)
+                readings += own
+                belief = believed(readings, start)
+                now = shares(belief)
+                best = int(np.argmax(was))
+                log.append(
+                    Shown(kept.seq, tuple(own), _named(now), bool(now[best] < _AGAINST * was[best]))
+                )
+                if stated is not None:
+                    last = int(np.argmax(now)) == stated
+                if was.max() > STOP_AT and stated is None and len(readings) > len(own):
+                    stated, last = best, int(np.argmax(now)) == best
+            if stated is not None:
+                checked, held = checked + 1, held + last
+            before = state.rig
+        if before is not None and moved_since(_STATE, before, self.rig):
+            belief = self._carried(belief, before, self.rig)
+            start, readings = belief, []
+        return belief, log, Held(checked, held), readings
+
+    def _carried(self, belief: Array, before: Rig, now: Rig) -> Array:
+        """The belief after a change; begun anew where nothing can be said of it."""
+        change = self.change(before, now)
+        if change is None:
+            error = self.error_of(now)
+            return prior(None if error is None else (error, PREDICTED_SD))
+        return moved(belief, change)
+
+    @property
+    def log(self) -> list[Shown]:
+        """Every read with what it came to."""
+        return self._walked[1]
+
+    @property
+    def held(self) -> Held:
+        """How often a verdict on this rig stood the reads after it."""
+        return self._walked[2]
+
+    @property
+    def belief(self) -> Array:
+        """The belief over truths as it stands, shape (1458,)."""
+        return self._walked[0]
+
+    @property
+    def error_groups(self) -> tuple[float, float]:
+        """Mean and sd of the spine error as it is believed [groups, + stiff]."""
+        s = truths().s
+        mean = float(self.belief @ s)
+        return mean, math.sqrt(max(float(self.belief @ s**2) - mean**2, 0.0))
+
+    @property
+    def read_here(self) -> bool:
+        """Whether the rig was read as it stands."""
+        return bool(self._walked[3])
+
+    @property
+    def after_change(self) -> bool:
+        """Whether the rig was changed since its last read."""
+        return bool(self.kept) and not self.read_here
+
+    @cached_property
+    def verdict(self) -> Verdict:
+        """What the reads come to, why, and what next."""
+        belief, _, _, readings = self._walked
+        start = belief
+        if readings:
+            start = self._before_these
+        return verdict(readings, start=start, without=set(self.rig.reading.left_out))
+
+    @cached_property
+    def _before_these(self) -> Array:
+        """The belief before the reads of this state."""
+        belief = prior(self.predicted)
+        for earlier, state in zip(self.states, self.states[1:], strict=False):
+            own = [r for k in earlier.kept for r in k.trial.readings(k.rig.archer)]
+            belief = self._carried(believed(own, belief), earlier.rig, state.rig)
+        return belief
+
+    @cached_property
+    def expected(self) -> Expected | None:
+        """What the first nocks should show as the rig stands; None where it was read so."""
+        if self.read_here:
+            return None
+        test: TestId = "kick_7_paces"
+        chances = self.belief @ tables()[test]
+        best = int(np.argmax(chances))
+        return Expected(test, TESTS[test].outcomes[best], float(chances[best]))
+
+
+@dataclass(frozen=True)
+class State:
+    """The rig as it was for some reads, and these."""
+
+    rig: Rig
+    kept: list[KeptTrial]
+
+
+_BRACE_FIELDS = ("brace_height_in", "brace_reference", "brace_offset_in")
+
+
+def _named(chances: Array | Sequence[float]) -> dict[ClassId, float]:
+    return dict(zip(CLASSES, map(float, chances), strict=True))

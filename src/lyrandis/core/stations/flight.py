@@ -1,0 +1,391 @@
+"""Flight: how the shaft passes the bow by the model, what the reads say, and what to read next."""
+
+from __future__ import annotations
+
+import math
+
+from lyrandis.core.arrow.window import GROUP_LN, front_exponent
+from lyrandis.core.bench import Bench
+from lyrandis.core.findings import Action, Finding, Said, fine, joined, mind, say
+from lyrandis.core.flight.looks import plate_is_left
+from lyrandis.core.flight.read_filter import ClassId, NextTest, Reading, Reason, Verdict
+from lyrandis.core.flight.read_words import HOW, TITLES, outcome_words
+from lyrandis.core.stations.base import Answer
+
+IS: dict[ClassId, str] = {
+    "false_weak": "so stiff that it bounces off the side plate and looks weak",
+    "stiff": "stiff",
+    "right": "right",
+    "weak": "weak",
+}
+_NAMED: dict[ClassId, str] = {
+    "false_weak": "a bounce", "stiff": "stiff", "right": "right", "weak": "weak",
+}  # fmt: skip
+_MOST_POINT_STEP_GR, _LEAST_POINT_GR = 50.0, 40.0
+_SPINE_STEP, _POINT_STEP_GR = 10.0, 5.0
+_TELLING = 1.25  # a read so many times likelier one way is told as a reason
+_MOST_TOLD = 3
+_NEAR = 0.5  # groups off, by the model, that it still calls clean
+
+
+def note(b: Bench) -> Said:
+    """What the reads come to."""
+    if not b.reading.kept:
+        return say("not read yet")
+    if b.reading.after_change:
+        return say("changed since it was read")
+    told, best = b.reading.verdict, b.reading.verdict.between[0]
+    sure = ("percent", 100 * told.classes[best])
+    return say(f"{_NAMED[best]}, {{sure}}", sure=sure)
+
+
+def tell(b: Bench) -> Answer:
+    """Whether the arrow leaves straight."""
+    reading = b.reading
+    if not reading.kept:
+        return Answer(_unread(b), [_first(), *_by_model(b), *_false_weak(b), _care(b)])
+    told = reading.verdict
+    findings = [
+        *([_after_change(b)] if reading.after_change else [_verdict(b, told)]),
+        *_next(b, told),
+        *_reasons(b, told),
+        *_against(b),
+        *_by_model(b),
+        *_false_weak(b),
+        *_held(b),
+        _care(b),
+    ]
+    return Answer(_read(b, told), findings)
+
+
+def _unread(b: Bench) -> Said:
+    acts = ("spine", b.arrow.build.acts_spine)
+    suits = b.arrow.window.spine_28in
+    if suits is None:
+        return say(
+            "Spine {acts} is not read on this bow yet, and no model covers it: what flies decides.",
+            acts=acts,
+        )
+    error = b.spine_error_groups or 0.0
+    leaves = "clean" if abs(error) <= _NEAR else "stiff" if error > 0 else "weak"
+    return say(
+        f"Not read yet; by the model spine {{acts}} leaves {leaves}, {{suits}} would be clean.",
+        acts=acts,
+        suits=("spine", suits),
+    )
+
+
+def _read(b: Bench, told: Verdict) -> Said:
+    best = told.between[0]
+    values: dict[str, str | tuple[str, float]] = {
+        "sure": ("percent", 100 * told.classes[best]),
+        "n": ("count", len(b.reading.log)),
+    }
+    if b.reading.after_change:
+        return say(
+            f"Changed since it was read: after {{n}} reads before that it should now be {IS[best]}, "
+            "{sure}.",
+            **values,
+        )
+    if told.stop == "found":
+        return say(f"By {{n}} reads the shaft is {IS[best]}: {{sure}}.", **values)
+    if told.stop == "borderline":
+        other = _NAMED[told.between[1]]
+        return say(
+            f"By {{n}} reads it is borderline between {_NAMED[best]} ({{sure}}) and {other}.",
+            **values,
+        )
+    return say(f"After {{n}} reads it leans to {_NAMED[best]}, {{sure}}: read on.", **values)
+
+
+def _first() -> Finding:
+    return mind(
+        said=say(
+            "Shoot three from seven paces at chest height, and log where each arrow nock leans."
+        ),
+        why=say(
+            "Close reads show the most; one arrow proves nothing. Shooting down at a low butt "
+            "shortens your draw and reads stiff."
+        ),
+        told="practice",
+    )
+
+
+def _verdict(b: Bench, told: Verdict) -> Finding:
+    best = told.between[0]
+    why = say(
+        "Every read is weighed by how likely it is for a shaft that is right, stiff, weak, or so "
+        "stiff that it bounces; with the model's prediction where it covers the bow, your release "
+        "and how you may turn the bow. Nine in ten is called found."
+    )
+    sure = ("percent", 100 * told.classes[best])
+    if told.stop is None:
+        return mind(
+            said=say(f"Not settled: {IS[best]} is the likeliest, {{sure}}.", sure=sure),
+            why=why,
+            told="measured",
+        )
+    if told.stop == "borderline":
+        return mind(
+            said=say(
+                f"It lies between {_NAMED[best]} and {_NAMED[told.between[1]]}, and no further test "
+                "is worth its arrows: make the smaller change first, and read.",
+            ),
+            why=why,
+            told="measured",
+        )
+    if best == "right":
+        return fine(
+            said=say("The shaft is right for this bow and hand: {sure}.", sure=sure),
+            why=why,
+            told="measured",
+        )
+    if best == "false_weak":
+        said = say(
+            "It looks weak because it bounces off the side plate: {sure}. It is far too stiff; do "
+            "not go stiffer still.",
+            sure=sure,
+        )
+    else:
+        said = say(f"The shaft is {IS[best]}: {{sure}}.", sure=sure)
+    actions = _cures(b)
+    told_so = mind(said=said, why=why, told="measured", action=actions[0] if actions else None)
+    return told_so.model_copy(update={"instead": actions[1:]})
+
+
+def _cures(b: Bench) -> tuple[Action, ...]:
+    """What would bring it to right: by the point where that is little, else another shaft."""
+    if b.arrow.window.spine_28in is None:
+        return ()
+    error, _ = b.reading.error_groups
+    arrow, told = b.rig.arrow, []
+    front = arrow.point_gr + arrow.insert_gr
+    wanted = front * math.exp(error * GROUP_LN / -front_exponent(b.rig.bow)) - arrow.insert_gr
+    point = round(wanted / _POINT_STEP_GR) * _POINT_STEP_GR
+    if (
+        abs(point - arrow.point_gr) <= _MOST_POINT_STEP_GR
+        and point >= _LEAST_POINT_GR
+        and point != arrow.point_gr
+    ):
+        told.append(
+            Action(
+                label=say("Try a point of {point}", point=("mass", point)),
+                changes={"arrow.point_gr": point},
+            )
+        )
+    spine = arrow.static_spine * math.exp(error * GROUP_LN)
+    spine = round(spine / _SPINE_STEP) * _SPINE_STEP
+    if spine != arrow.static_spine:
+        told.append(
+            Action(
+                label=say("Try spine {spine}", spine=("spine", spine)),
+                changes={"arrow.static_spine": spine},
+            )
+        )
+    return tuple(told)
+
+
+def _after_change(b: Bench) -> Finding:
+    expected = b.reading.expected
+    assert expected is not None
+    shown = outcome_words(expected.test, expected.outcome, plate_is_left(b.rig.archer))
+    return mind(
+        said=say(
+            f"What the next read should show: {TITLES[expected.test]}, {shown} ({{chance}}).",
+            chance=("percent", 100 * expected.chance),
+        ),
+        why=say(
+            "The belief moved by what the change is predicted to do, half a group either way; "
+            "whether the shaft bounces is open again. A read that shows otherwise counts against it."
+        ),
+        told="model",
+    )
+
+
+def _next(b: Bench, told: Verdict) -> list[Finding]:
+    """The most telling test for its cost, what each outcome would mean, and what was passed over."""
+    if told.stop is not None or not told.next or b.reading.after_change:
+        return []
+    best = told.next[0]
+    why = say(HOW[best.test])
+    for outcome in sorted(best.outcomes, key=lambda o: -best.outcomes[o][0])[:_MOST_TOLD]:
+        why = why + _would_mean(b, best, outcome)
+    passed = [TITLES[t.test] for t in told.next[1:4]]
+    if passed:
+        why = why + say(
+            f"Passed over, telling less for their arrows and time: {'; '.join(passed)}."
+        )
+    return [
+        mind(
+            said=say(
+                f"Next: {TITLES[best.test]}, {{arrows}} and {{minutes}} minutes; it tells the most "
+                "for its cost.",
+                arrows=f"{best.arrows} arrows" if best.arrows else "no arrow",
+                minutes=("count", best.minutes),
+            ),
+            why=why,
+            told="model",
+        )
+    ]
+
+
+def _would_mean(b: Bench, test: NextTest, outcome: str) -> Said:
+    chance, classes = test.outcomes[outcome]
+    likeliest = max(classes, key=lambda c: classes[c])
+    shown = outcome_words(test.test, outcome, plate_is_left(b.rig.archer))
+    return say(
+        f"“{shown[:1].upper()}{shown[1:]}” ({{chance}}) would make it {_NAMED[likeliest]}, {{then}}.",
+        chance=("percent", 100 * chance),
+        then=("percent", 100 * classes[likeliest]),
+    )
+
+
+def _reason(b: Bench, reason: Reason) -> Said:
+    shown = _shown(b, reason.reading)
+    times = max(reason.times, 1 / reason.times)
+    return say(f"{shown}, {times:.1f} times likelier")
+
+
+def _shown(b: Bench, reading: Reading) -> str:
+    words = outcome_words(reading.test, reading.outcome, plate_is_left(b.rig.archer))
+    return f"{TITLES[reading.test]} ({words})"
+
+
+def _reasons(b: Bench, told: Verdict) -> list[Finding]:
+    """The reads that speak for and against the likeliest class, the strongest first."""
+    best, rival = (_NAMED[c] for c in told.between)
+    found = []
+    for speaks, reasons in (
+        (best, [r for r in told.reasons if r.times >= _TELLING]),
+        (rival, [r for r in told.reasons if r.times <= 1 / _TELLING]),
+    ):
+        if not reasons:
+            continue
+        strongest = sorted(reasons, key=lambda r: -abs(math.log(r.times)))[:_MOST_TOLD]
+        listed = _reason(b, strongest[0])
+        for reason in strongest[1:]:
+            listed = joined(listed, _reason(b, reason), "; ")
+        than = rival if speaks == best else best
+        found.append(
+            fine(
+                said=listed.around(f"For {speaks} rather than {than}: ", "."),
+                why=say(
+                    "How many times likelier each read is if the one is true than if the other is; "
+                    "a test's second reading counts less, for it shares its bias with the first."
+                ),
+                told="measured",
+            )
+        )
+    return found
+
+
+def _against(b: Bench) -> list[Finding]:
+    if b.reading.after_change or not b.reading.log[-1].against or len(b.reading.log) < 2:
+        return []
+    return [
+        mind(
+            said=say("The latest read speaks against what was likeliest before it."),
+            why=say(
+                "Reads are wrong now and then: one in twenty at seven paces, one in ten at three. "
+                "That is why one read is never a verdict."
+            ),
+            told="measured",
+        )
+    ]
+
+
+def _by_model(b: Bench) -> list[Finding]:
+    """What the model of the shaft passing the bow says, or that it says nothing."""
+    w = b.arrow.window
+    if w.spine_28in is None or w.low is None or w.high is None:
+        why = w.outside[0]
+        for reason in w.outside[1:]:
+            why = joined(why, reason, "; ")
+        return [
+            fine(
+                said=say("The model draws the shape of the shot here, but tells no match."),
+                why=why.around("It was tuned to finger archers and bows cut near centre: ", "."),
+                told="model",
+            )
+        ]
+    found = b.arrow.match
+    if found is None or found.match is None:
+        return [
+            fine(
+                said=say(
+                    "The model of the shaft passing this bow finds no spine that leaves clean; the "
+                    "fit suggests {suits}.",
+                    suits=("spine", w.spine_28in),
+                ),
+                why=say("Where nothing crosses from stiff to weak there is no match to tell."),
+                told="model",
+            )
+        ]
+    why = say(
+        "Bare shafts of every spine are shot past this bow in the model; the one that leaves "
+        "neither stiff nor weak is the match. The side stiffness of the string and the fingers' "
+        "push are tuned to one case; the rest is the model's own."
+    )
+    if found.flat:
+        why = why + say("Little changes about there, so the window is wider.")
+    return [
+        fine(
+            said=say(
+                "By the model {match} leaves this bow cleanest; {low} to {high} are worth a try.",
+                match=("spine", found.match), low=("spine", w.low), high=("spine", w.high),
+            ),
+            why=why,
+            told="model",
+        )
+    ]  # fmt: skip
+
+
+def _false_weak(b: Bench) -> list[Finding]:
+    found, acts = b.arrow.match, b.arrow.build.acts_spine
+    if found is None or found.false_below is None or acts >= found.false_below:
+        return []
+    return [
+        mind(
+            said=say(
+                "Spine {acts} is so stiff, by the model below {edge}, that it bounces off the side "
+                "plate and will look weak.",
+                acts=("spine", acts),
+                edge=("spine", found.false_below),
+            ),
+            why=say("Look for scuffs and listen for a clatter before you believe a weak read."),
+            told="model",
+        )
+    ]
+
+
+def _held(b: Bench) -> list[Finding]:
+    held = b.reading.held
+    if not held.checked:
+        return []
+    return [
+        fine(
+            said=say(
+                "Verdicts on this rig that later reads tried: {checked}; stood: {held}.",
+                checked=("count", held.checked),
+                held=("count", held.held),
+            ),
+            why=say("A verdict counts once it was called found and the same state was read again."),
+            told="measured",
+        )
+    ]
+
+
+def _care(b: Bench) -> Finding:
+    wood = b.rig.arrow.material in ("wood", "cane")
+    return fine(
+        said=say(
+            "Some do not shoot wood bare: leave bare shafts out, nocks read as well."
+            if wood
+            else "Bare shafts fly wild where the spine is far off: near the butt first, wide backstop."
+        ),
+        why=say(
+            "Nobody forward of the line; look over every shaft that struck at a slant, and flex "
+            "carbon before it is shot again."
+        ),
+        told="practice",
+    )

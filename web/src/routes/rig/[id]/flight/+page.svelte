@@ -1,0 +1,109 @@
+<script lang="ts">
+	import { useBench } from '$lib/bench/bench.svelte';
+	import { PassingShot } from '$lib/bench/passing.svelte';
+	import { reference } from '$lib/bench/reference.svelte';
+	import FlightReads from '$lib/controls/FlightReads.svelte';
+	import SlowMotion from '$lib/controls/SlowMotion.svelte';
+	import SaidText from '$lib/format/SaidText.svelte';
+	import Station from '$lib/frame/Station.svelte';
+	import KickPlate from '$lib/plates/KickPlate.svelte';
+	import MatchPlate from '$lib/plates/MatchPlate.svelte';
+	import NockUpPlate from '$lib/plates/NockUpPlate.svelte';
+	import PassingPlate from '$lib/plates/PassingPlate.svelte';
+
+	const bench = useBench();
+	const shot = new PassingShot(bench);
+	const told = $derived(shot.told);
+	let frame = $state(36);
+	let others = $state(true);
+	const shown = $derived(told ? Math.min(frame, told.time_ms.length - 1) : 0);
+</script>
+
+<Station
+	id="flight"
+	first="Passing the bow"
+	leaves={[
+		{ id: 'reads', title: 'Reads', body: reads, trial: true },
+		{ id: 'match', title: 'Which spine', body: match },
+		{ id: 'moves', title: 'What moves it', body: moves }
+	]}
+>
+	{#snippet plate()}
+		{#if told}<PassingPlate {told} frame={shown} {others} />{:else}{@render waiting()}{/if}
+	{/snippet}
+	{#snippet controls()}
+		{#if told}
+			<SlowMotion {told} bind:frame bind:others />
+			{#if told.outside.length}
+				<p class="quiet wide">
+					Shapes only: no number is told here, for the model was tuned to other bows.
+				</p>
+			{/if}
+		{/if}
+	{/snippet}
+</Station>
+
+{#snippet waiting()}
+	{#if shot.problem}<p role="alert">{shot.problem}</p>{:else}<p class="quiet" aria-busy="true">
+			One moment …
+		</p>{/if}
+{/snippet}
+{#snippet reads()}<FlightReads />{/snippet}
+{#snippet match()}
+	{#if !told}{@render waiting()}
+	{:else if told.curve}
+		<MatchPlate {told} />
+		<h2>How the nock leans at the butt</h2>
+		<KickPlate {told} />
+		<p class="quiet">
+			As the model sees it. What leaves clean may still lean a little, for where the arrow goes
+			weighs most. Beyond eight metres a shaft swings back, and its lean says nothing any more.
+		</p>
+		{#if told.side}
+			<h2>Seen from the side</h2>
+			<NockUpPlate {told} />
+		{/if}
+	{:else}
+		<p>No match is told for this bow, and no window: only the shape of the shot is drawn.</p>
+		<ul>
+			{#each told.outside as reason, i (i)}<li><SaidText said={reason} /></li>{/each}
+		</ul>
+	{/if}
+{/snippet}
+{#snippet moves()}
+	{#if !told}{@render waiting()}
+	{:else if told.movers.length}
+		<ul class="moves">
+			{#each told.movers as m (m.id)}
+				<li class:unsure={m.groups == null}>
+					<SaidText said={m.said} />
+					<span class="quiet">agree {reference.text(100 * m.share, 'percent')}</span>
+				</li>
+			{/each}
+		</ul>
+		<p class="quiet">
+			“Agree”: of random bows, on how many the model moves a bare shaft to the side that archers
+			report. Where they seldom agree no side is told.
+		</p>
+	{:else}
+		<p>Outside the bows that the model was tuned to nothing is told of what moves a shaft.</p>
+	{/if}
+{/snippet}
+
+<style>
+	.moves {
+		padding: 0;
+		list-style: none;
+	}
+	.moves li {
+		display: grid;
+		grid-template-columns: 1fr auto;
+		gap: 1rem;
+		align-items: baseline;
+		padding: 0.45rem 0;
+		border-bottom: 1px solid var(--hair);
+	}
+	.unsure {
+		color: var(--quiet);
+	}
+</style>
