@@ -38,7 +38,7 @@ SIGNS = {
     "inertia": {"g·m²": 1e-3, "kg·m²": 1},
     "momentum": {"lb·s": POUND_FORCE, "lb-s": POUND_FORCE, "kg·m/s": 1, "n·s": 1},
     "angle": {"°": 1, "deg": 1, "degrees": 1},
-    "gpp": dict.fromkeys(("gpp", "gr/lb", "gr/in", "gpi", "spine", "lb/in", "finger", "fingers", "mark", "marks", "turn", "turns", "week", "weeks"), 1),
+    "gpp": dict.fromkeys(("gpp", "gr/lb", "gr/in", "gpi", "spine", "lb/in", "finger", "fingers", "mark", "marks", "turn", "turns", "group", "groups", "week", "weeks"), 1),
     "percent": {"%": 1, "percent": 1},
     "level": {"db": 1},
     "seconds": {"s": 1, "sec": 1, "seconds": 1, "min": 60, "h": 3600, "hours": 3600, "ms": 1e-3},

@@ -8,7 +8,7 @@ from __future__ import annotations
 
 from collections.abc import Mapping
 from functools import lru_cache
-from typing import Any, TypeVar, get_args
+from typing import Any, TypeVar, get_args, get_origin
 
 from pydantic import BaseModel, ConfigDict, ValidationError
 from pydantic.fields import FieldInfo
@@ -103,7 +103,7 @@ def _walk(model: type[BaseModel], prefix: str) -> dict[str, FieldNote]:
             quantity=str(quantity) if quantity else None,
             low=_bound(info, "ge"),
             high=_bound(info, "le"),
-            choices=_choices(info.annotation),
+            choices=[] if get_origin(info.annotation) is tuple else _choices(info.annotation),
             words=WORDS.get(path, {}),
             optional=type(None) in get_args(info.annotation),
         )

@@ -158,7 +158,7 @@ def _told(mover: Mover, groups: float | None, share: float) -> Said:
     if groups is not None:
         way = "stiffer" if groups > 0 else "weaker"
         return say(
-            f"{mover.title} {{by}} reads {way}, by about {{groups}}.",
+            f"{mover.title} {{by}} reads {way}, by about {{groups}} of spine.",
             by=change, groups=("groups", abs(groups), MOVED_SD),
         )  # fmt: skip
     if share >= AGREES_FROM:

@@ -5,21 +5,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from lyrandis.core.parts import TestId
+from lyrandis.core.words import WORDS
 
-TITLES: dict[TestId, str] = {
-    "kick_3_paces": "nocks at three paces",
-    "kick_7_paces": "nocks at seven paces",
-    "bare_shaft_15m": "bare shafts among fletched ones",
-    "brace_reread": "brace height up and down, read again",
-    "felt_plate": "soft felt on the side plate",
-    "silencers": "silencers on and off",
-    "short_draw": "drawn an inch short",
-    "wear_marks": "powder on the side plate",
-    "clatter": "a recording of the shot",
-    "slow_motion": "a look in slow motion",
-    "group_25m": "a group from far",
-    "nock_height": "how high the nocks stand",
-}
+TITLES = WORDS["reading.left_out"]
 HOW: dict[TestId, str] = {
     "kick_3_paces": "Three arrows from three or four paces at chest height; log where each arrow "
     "nock leans.",

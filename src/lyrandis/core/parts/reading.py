@@ -18,5 +18,9 @@ class ReadingShafts(Frozen):
     """Which tests are left out: no bare shafts on wood, no camera, nothing that records."""
 
     left_out: tuple[TestId, ...] = Field(
-        default=("clatter",), max_length=12, title="Tests not made", fail_fast=True
+        default=("clatter",),
+        max_length=12,
+        title="Tests not made",
+        description="Left out of what is offered next: no bare shafts on wood, no camera.",
+        fail_fast=True,
     )

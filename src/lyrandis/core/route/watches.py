@@ -134,7 +134,6 @@ WATCHES: tuple[Watch, ...] = (
     Watch("flight", "spine", 20, "read the flight again"),
     Watch("flight", "shaft", 0.25, "read the flight again"),
     Watch("flight", "point", 10, "read the flight again: a heavier point bends the shaft more"),
-    Watch("flight", "insert", 10, "read the flight again: more in front bends the shaft more"),
     Watch("flight", "rear_taper", 0.5, "read the flight again: a longer taper acts weaker"),
     Watch("flight", "front_taper", 0.5, "read the flight again: a longer taper acts weaker"),
     Watch("flight", "nock", 2, "read how high the nocks stand again"),

@@ -7242,6 +7242,7 @@ export interface components {
         "ReadingShafts-Input": {
             /**
              * Tests not made
+             * @description Left out of what is offered next: no bare shafts on wood, no camera.
              * @default [
              *       "clatter"
              *     ]
@@ -7255,6 +7256,7 @@ export interface components {
         "ReadingShafts-Output": {
             /**
              * Tests not made
+             * @description Left out of what is offered next: no bare shafts on wood, no camera.
              * @default [
              *       "clatter"
              *     ]
