@@ -56,6 +56,7 @@ test: $(CHROMIUM) check $(SITE)
 bench: $(VENV)/.ready
 	$(BIN)/python bench/whole_rig.py
 	$(BIN)/python bench/arrows.py
+	$(BIN)/python bench/flex.py
 	$(BIN)/python bench/sound.py
 	$(BIN)/python bench/serving.py
 	$(BIN)/python bench/histories.py

@@ -18,11 +18,7 @@ HERE = Path(__file__).parent
 VIEWS = {
     "rigs": "/",
     "rack": "/rack",
-    "draw": "/rig/1/draw",
     "bow-length": "/rig/1/bow-length",
-    "weight": "/rig/1/weight",
-    "assembly": "/rig/1/assembly",
-    "string": "/rig/1/string",
     "brace": "/rig/2/brace",
     "quiet": "/rig/2/quiet",
     "crawls": "/rig/1/crawls",
@@ -36,6 +32,14 @@ FOURS = {
     "set-up": (
         ("/rig/1/tiller", None), ("/rig/1/in-line", None), ("/rig/1/centre-shot", None),
         ("/rig/1/weights", None),
+    ),
+    "begin": (
+        ("/rig/1/draw", None), ("/rig/1/weight", None), ("/rig/1/assembly", None),
+        ("/rig/1/string", None),
+    ),
+    "flight": (
+        ("/rig/1/flight", None), ("/rig/2/flight", "Reads"), ("/rig/1/flight", "Which spine"),
+        ("/rig/2/flight", "What moves it"),
     ),
     "arrow": (
         ("/rig/1/arrow", None), ("/rig/2/arrow", "What if"), ("/rig/2/arrow", "Wood"),

@@ -7,7 +7,7 @@ def passing(client, id, **changes):
     return client.post(f"/api/rigs/{id}/passing", json={"changes": changes})
 
 
-@pytest.fixture()
+@pytest.fixture
 def rig(client):
     bow = {"form": "recurve", "length_in": 68, "marked_weight_lbf": 42, "takedown": True,
            "side_plate": "plunger", "centre_cut_mm": 5, "side_plate_mm": 4}  # fmt: skip
@@ -72,7 +72,9 @@ class TestReads:
 
     def test_an_outcome_that_is_none_is_refused_and_nothing_kept(self, client, rig):
         before = client.get(f"/api/rigs/{rig}").json()["seq"]
-        answer = self.log(client, rig, {"kind": "flight_read", "test": "felt_plate", "outcome": "weak"})
+        answer = self.log(
+            client, rig, {"kind": "flight_read", "test": "felt_plate", "outcome": "weak"}
+        )
         assert answer.status_code == 422
         assert client.get(f"/api/rigs/{rig}").json()["seq"] == before
 

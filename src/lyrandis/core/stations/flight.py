@@ -77,25 +77,26 @@ def _unread(b: Bench) -> Said:
 
 def _read(b: Bench, told: Verdict) -> Said:
     best = told.between[0]
+    reads = "reads" if len(b.reading.log) > 1 else "read"
     values: dict[str, str | tuple[str, float]] = {
         "sure": ("percent", 100 * told.classes[best]),
         "n": ("count", len(b.reading.log)),
     }
     if b.reading.after_change:
         return say(
-            f"Changed since it was read: after {{n}} reads before that it should now be {IS[best]}, "
+            f"Changed since it was read: by {{n}} {reads} before it should now be {IS[best]}, "
             "{sure}.",
             **values,
         )
     if told.stop == "found":
-        return say(f"By {{n}} reads the shaft is {IS[best]}: {{sure}}.", **values)
+        return say(f"By {{n}} {reads} the shaft is {IS[best]}: {{sure}}.", **values)
     if told.stop == "borderline":
         other = _NAMED[told.between[1]]
         return say(
-            f"By {{n}} reads it is borderline between {_NAMED[best]} ({{sure}}) and {other}.",
+            f"By {{n}} {reads} it is borderline between {_NAMED[best]} ({{sure}}) and {other}.",
             **values,
         )
-    return say(f"After {{n}} reads it leans to {_NAMED[best]}, {{sure}}: read on.", **values)
+    return say(f"After {{n}} {reads} it leans to {_NAMED[best]}, {{sure}}: read on.", **values)
 
 
 def _first() -> Finding:
