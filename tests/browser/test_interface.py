@@ -16,6 +16,7 @@ PATHS = [
     "brace",
     "nock-point",
     "arrow",
+    "flight",
     "quiet",
     "crawls",
     "keep",
@@ -331,7 +332,7 @@ KIB = 1024
 PAGES = {
     "/": 100, "/new": 150, "/rig/1/draw": 150, "/rig/1/bow-length": 150, "/rig/1/weight": 150,
     "/rig/1/assembly": 150, "/rig/1/string": 150, "/rig/1/brace": 150, "/rig/1/nock-point": 150,
-    "/rig/1/arrow": 150, "/rig/1/quiet": 150, "/rig/1/crawls": 150, "/rig/1/keep": 150,
+    "/rig/1/arrow": 150, "/rig/1/flight": 150, "/rig/1/quiet": 150, "/rig/1/crawls": 150, "/rig/1/keep": 150,
 }  # fmt: skip
 
 

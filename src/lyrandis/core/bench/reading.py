@@ -82,6 +82,25 @@ class Held:
 
 
 @dataclass(frozen=True)
+class State:
+    """The rig as it was for some reads, and these."""
+
+    rig: Rig
+    kept: list[KeptTrial]
+
+
+@dataclass(frozen=True)
+class Walked:
+    """The reads gone through: the belief before those of the rig as it stands, and after them."""
+
+    start: Array
+    belief: Array
+    readings: list[Reading]
+    log: list[Shown]
+    held: Held
+
+
+@dataclass(frozen=True)
 class ReadingBench:
     """The flight reads of this rig.
 
@@ -100,7 +119,10 @@ class ReadingBench:
     @cached_property
     def predicted(self) -> tuple[float, float] | None:
         """What the model says of the shaft as it was first read, mean and sd in groups."""
-        error = self.error_of(self.states[0].rig if self.states else self.rig)
+        return self._predicted_of(self.states[0].rig if self.states else self.rig)
+
+    def _predicted_of(self, rig: Rig) -> tuple[float, float] | None:
+        error = self.error_of(rig)
         if error is None:
             return None
         return min(max(error, -MOST_PREDICTED), MOST_PREDICTED), PREDICTED_SD
@@ -140,61 +162,50 @@ class ReadingBench:
         return None
 
     @cached_property
-    def _walked(self) -> tuple[Array, list[Shown], Held, list[Reading]]:
-        """The belief as it stands, the log, how verdicts held, and the reads of this state."""
-        belief = prior(self.predicted)
-        log: list[Shown] = []
-        checked = held = 0
-        before: Rig | None = None
-        start, readings = belief, list[Reading]()
-        for state in self.states:
-            if before is not None:
-                belief = self._carried(belief, before, state.rig)
-            start, readings, stated = belief, [], None
+    def _walked(self) -> Walked:
+        """The reads gone through in order, state by state."""
+        belief, log, tried = prior(self.predicted), list[Shown](), list[bool]()
+        start, readings, before = belief, list[Reading](), self.rig
+        for i, state in enumerate(self.states):
+            start = belief = self._carried(belief, before, state.rig) if i else belief
+            readings, before, stated, stands = [], state.rig, None, False
             for kept in state.kept:
-                own = kept.trial.readings(kept.rig.archer)
                 was = shares(belief)
-                readings += own
+                if stated is None and readings and was.max() > STOP_AT:
+                    stated = int(was.argmax())
+                own = kept.trial.readings(kept.rig.archer)
+                readings = readings + own
                 belief = believed(readings, start)
-                now = shares(belief)
-                best = int(np.argmax(was))
-                log.append(
-                    Shown(kept.seq, tuple(own), _named(now), bool(now[best] < _AGAINST * was[best]))
-                )
-                if stated is not None:
-                    last = int(np.argmax(now)) == stated
-                if was.max() > STOP_AT and stated is None and len(readings) > len(own):
-                    stated, last = best, int(np.argmax(now)) == best
+                now, best = shares(belief), int(was.argmax())
+                against = bool(now[best] < _AGAINST * was[best])
+                log.append(Shown(kept.seq, tuple(own), _named(now), against))
+                stands = int(now.argmax()) == stated
             if stated is not None:
-                checked, held = checked + 1, held + last
-            before = state.rig
-        if before is not None and moved_since(_STATE, before, self.rig):
-            belief = self._carried(belief, before, self.rig)
-            start, readings = belief, []
-        return belief, log, Held(checked, held), readings
+                tried.append(stands)
+        if self.states and moved_since(_STATE, before, self.rig):
+            start = belief = self._carried(belief, before, self.rig)
+            readings = []
+        return Walked(start, belief, readings, log, Held(len(tried), sum(tried)))
 
     def _carried(self, belief: Array, before: Rig, now: Rig) -> Array:
         """The belief after a change; begun anew where nothing can be said of it."""
         change = self.change(before, now)
-        if change is None:
-            error = self.error_of(now)
-            return prior(None if error is None else (error, PREDICTED_SD))
-        return moved(belief, change)
+        return prior(self._predicted_of(now)) if change is None else moved(belief, change)
 
     @property
     def log(self) -> list[Shown]:
         """Every read with what it came to."""
-        return self._walked[1]
+        return self._walked.log
 
     @property
     def held(self) -> Held:
         """How often a verdict on this rig stood the reads after it."""
-        return self._walked[2]
+        return self._walked.held
 
     @property
     def belief(self) -> Array:
         """The belief over truths as it stands, shape (1458,)."""
-        return self._walked[0]
+        return self._walked.belief
 
     @property
     def error_groups(self) -> tuple[float, float]:
@@ -206,7 +217,7 @@ class ReadingBench:
     @property
     def read_here(self) -> bool:
         """Whether the rig was read as it stands."""
-        return bool(self._walked[3])
+        return bool(self._walked.readings)
 
     @property
     def after_change(self) -> bool:
@@ -216,20 +227,8 @@ class ReadingBench:
     @cached_property
     def verdict(self) -> Verdict:
         """What the reads come to, why, and what next."""
-        belief, _, _, readings = self._walked
-        start = belief
-        if readings:
-            start = self._before_these
-        return verdict(readings, start=start, without=set(self.rig.reading.left_out))
-
-    @cached_property
-    def _before_these(self) -> Array:
-        """The belief before the reads of this state."""
-        belief = prior(self.predicted)
-        for earlier, state in zip(self.states, self.states[1:], strict=False):
-            own = [r for k in earlier.kept for r in k.trial.readings(k.rig.archer)]
-            belief = self._carried(believed(own, belief), earlier.rig, state.rig)
-        return belief
+        w, left_out = self._walked, set(self.rig.reading.left_out)
+        return verdict(w.readings, start=w.start, without=left_out)
 
     @cached_property
     def expected(self) -> Expected | None:
@@ -240,14 +239,6 @@ class ReadingBench:
         chances = self.belief @ tables()[test]
         best = int(np.argmax(chances))
         return Expected(test, TESTS[test].outcomes[best], float(chances[best]))
-
-
-@dataclass(frozen=True)
-class State:
-    """The rig as it was for some reads, and these."""
-
-    rig: Rig
-    kept: list[KeptTrial]
 
 
 _BRACE_FIELDS = ("brace_height_in", "brace_reference", "brace_offset_in")

@@ -13,7 +13,7 @@ export const jumps: [letter: string, path: string, title: string][] = [
 	['b', 'brace', 'Brace'],
 	['n', 'nock-point', 'Nock point'],
 	['a', 'arrow', 'Arrow'],
-	['h', 'flight', 'Flight'],
+	['o', 'flight', 'Flight'],
 	['q', 'quiet', 'Quiet'],
 	['c', 'crawls', 'Crawls'],
 	['k', 'keep', 'Logbook'],
