@@ -138,3 +138,19 @@ def test_a_thumb_bow_shows_shapes_and_no_number(page, demo):
     expect(page.get_by_text("Shapes only: no number is told here", exact=False)).to_be_visible()
     page.get_by_role("tab", name="Which spine").click()
     expect(page.get_by_text("No match is told for this bow", exact=False)).to_be_visible()
+
+
+def test_a_walk_back_is_shot_distance_by_distance(page, demo):
+    page.goto(f"{demo}/rig/1/flight")
+    page.get_by_role("tab", name="Walk-back").click()
+    for distance, offsets in (("8", "1 2 1.5"), ("18", "9; 10; 11"), ("28", "19 20 18")):
+        page.get_by_label("Distance from the line").fill(distance)
+        page.get_by_label("How far right of the line each arrow landed").fill(offsets)
+        page.get_by_role("button", name="Log this distance").click()
+        expect(page.get_by_label("How far right of the line each arrow landed")).to_have_value("")
+    expect(page.get_by_text("The arrows run right by", exact=False)).to_be_visible()
+    expect(
+        page.get_by_label("The walk-back: arrows beside the line, by distance").first
+    ).to_be_visible()
+    page.get_by_text("To Centre shot").click()
+    expect(page.get_by_role("heading", name="Where does the point stand?")).to_be_visible()

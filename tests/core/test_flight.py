@@ -17,6 +17,7 @@ from lyrandis.core.parts import Archer, Arrow, Bow, Rig, String
 from lyrandis.core.stations import views
 from lyrandis.core.trials import KeptTrial
 from lyrandis.core.trials.flight_read import FlightReadTrial
+from lyrandis.core.trials.walk_back import WalkBackTrial
 
 RIG = Rig(
     bow=Bow(
@@ -274,3 +275,50 @@ class TestSaid:
         stiff = changed(heavy, {"arrow.static_spine": edge * 0.95})
         said = " ".join(f.said.plain() for f in views(Bench(stiff), ["flight"])[0].findings)
         assert "will look weak" in said
+
+
+class TestWalkBack:
+    """The walk-back on the rig: its visits, what they say, and when it begins anew."""
+
+    def kept(self, *visits, rig=RIG):
+        return tuple(
+            KeptTrial(
+                i + 1, f"2026-03-{i + 1:02}T10:00:00+00:00",
+                WalkBackTrial(distance_m=d, offsets_cm=o), rig,
+            )
+            for i, (d, o) in enumerate(visits)
+        )  # fmt: skip
+
+    def said(self, bench):
+        return " ".join(f.said.plain() for f in views(bench, ["flight"])[0].findings)
+
+    SLANT = ((8, (1, 2, 1.5)), (18, (9, 10, 11)), (28, (19, 20, 18)))
+
+    def test_a_slant_is_told_and_leads_to_centre_shot(self):
+        b = Bench(RIG, self.kept(*self.SLANT))
+        assert b.walk_back.told.verdict == "slant"
+        finding = next(
+            f for f in views(b, ["flight"])[0].findings if "arrows run right" in f.said.plain()
+        )
+        assert finding.action.station == "centre-shot"
+        line = dict(b.walk_back.told.line([8, 28], 3))
+        assert line[28.0] - line[8.0] == pytest.approx(
+            2 * b.walk_back.told.slant_cm_per_10m.value, rel=1e-6
+        )
+        assert line[8.0] == pytest.approx(1.5, abs=1.0)
+
+    def test_two_distances_say_what_is_missing(self):
+        b = Bench(RIG, self.kept(*self.SLANT[:2]))
+        assert b.walk_back.told is None
+        assert "three distances at least" in self.said(b)
+
+    def test_another_plate_begins_it_anew_and_another_use_does_not(self):
+        kept = self.kept(*self.SLANT)
+        moved_out = changed(RIG, {"bow.side_plate_mm": 5.0})
+        assert Bench(moved_out, kept).walk_back.visits == []
+        assert len(Bench(changed(RIG, {"use": "range"}), kept).walk_back.visits) == 3
+
+    def test_few_arrows_say_that_they_are_few(self):
+        b = Bench(RIG, self.kept((8, (1.0,)), (18, (-2.0,)), (28, (3.0,))))
+        assert b.walk_back.told.verdict == "unclear"
+        assert "Nothing counts yet" in self.said(b)

@@ -41,6 +41,7 @@ from lyrandis.core.trials import (
     ShaftReadTrial,
     StringWeighingTrial,
     TillerTrial,
+    WalkBackTrial,
     WayTrial,
     WeighingTrial,
 )
@@ -358,6 +359,7 @@ EXAMPLES = {
     ),
     "shaft_read": ShaftReadTrial(length_in=30.5, read="weak", distance_m=6),
     "flight_read": FlightReadTrial(test="kick_7_paces", nocks=(4, 7, 5), distance_m=5.5),
+    "walk_back": WalkBackTrial(distance_m=20, offsets_cm=(1.5, -2.0, 3.0)),
     "way": WayTrial(size_cm=22, distance_m=25, bow="flipped"),
     "arrow_weighing": ArrowWeighingTrial(mass_gr=400),
     "string_weighing": StringWeighingTrial(mass_gr=95),

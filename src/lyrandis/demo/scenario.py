@@ -48,6 +48,7 @@ from lyrandis.core.trials import (
     StringWeighingTrial,
     TillerTrial,
     Trial,
+    WalkBackTrial,
     WayTrial,
     WeighingTrial,
 )
@@ -424,6 +425,11 @@ def _woodland(store: RigStore, rng: np.random.Generator, later: np.random.Genera
         ({}, FlightReadTrial(test="kick_3_paces", nocks=(5, 4, 4), distance_m=2.5)),
     ):
         log.keep("flight", left_out, trial=flown, days=_AT_ONCE)
+    for distance, offsets in (
+        (8.0, (0.5, -1.0, 1.5)), (16.0, (2.0, 3.5, 0.5)), (26.0, (6.0, 3.0, 7.5)),
+    ):  # fmt: skip
+        visit = WalkBackTrial(distance_m=distance, offsets_cm=offsets)
+        log.keep("flight", {}, trial=visit, days=_AT_ONCE)
 
 
 def _static_tip(store: RigStore) -> None:

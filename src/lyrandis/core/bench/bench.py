@@ -23,6 +23,7 @@ from lyrandis.core.bench.quiet import quiet_of
 from lyrandis.core.bench.reading import ReadingBench
 from lyrandis.core.bench.shaft import ShaftBench
 from lyrandis.core.bench.string import StringBench
+from lyrandis.core.bench.walk_back import WalkBackBench
 from lyrandis.core.conditions import Stopped, stopped_on
 from lyrandis.core.dates import EPOCH
 from lyrandis.core.errors import RefusedError
@@ -154,6 +155,11 @@ class Bench:
                 return None
 
         return ReadingBench(self.rig, self.trials, error_of)
+
+    @cached_property
+    def walk_back(self) -> WalkBackBench:
+        """The walk-back."""
+        return WalkBackBench(self.rig, self.trials)
 
     @cached_property
     def dozen(self) -> DozenBench:

@@ -11,6 +11,7 @@ from lyrandis.core.flight.looks import plate_is_left
 from lyrandis.core.flight.read_filter import ClassId, NextTest, Reading, Reason, Verdict
 from lyrandis.core.flight.read_words import HOW, TITLES, outcome_words
 from lyrandis.core.stations.base import Answer
+from lyrandis.core.tune.walk_back import COUNTS_CM
 
 IS: dict[ClassId, str] = {
     "false_weak": "so stiff that it bounces off the side plate and looks weak",
@@ -43,7 +44,9 @@ def tell(b: Bench) -> Answer:
     """Whether the arrow leaves straight."""
     reading = b.reading
     if not reading.kept:
-        return Answer(_unread(b), [_first(), *_by_model(b), *_false_weak(b), _care(b)])
+        return Answer(
+            _unread(b), [_first(), *_by_model(b), *_false_weak(b), *_walked_back(b), _care(b)]
+        )
     told = reading.verdict
     findings = [
         *([_after_change(b)] if reading.after_change else [_verdict(b, told)]),
@@ -53,6 +56,7 @@ def tell(b: Bench) -> Answer:
         *_by_model(b),
         *_false_weak(b),
         *_held(b),
+        *_walked_back(b),
         _care(b),
     ]
     return Answer(_read(b, told), findings)
@@ -374,6 +378,35 @@ def _held(b: Bench) -> list[Finding]:
             told="measured",
         )
     ]
+
+
+def _walked_back(b: Bench) -> list[Finding]:
+    """What the walk-back says, or what it still wants."""
+    told, n = b.walk_back.told, len(b.walk_back.visits)
+    if not n:
+        return []
+    why = say(
+        "One vertical line, the same aim, from near to far. A slant of the arrows is the centre "
+        "shot's, a bow in the middle distances the side plate's or the plunger's. An effect counts "
+        "beyond two and a half of its ± and {least}.",
+        least=("spot", COUNTS_CM),
+    )
+    if told is None:
+        return [
+            mind(
+                said=say(
+                    "The walk-back wants three distances at least, the farthest three times the "
+                    "nearest."
+                ),
+                why=why,
+                told="practice",
+            )
+        ]
+    if told.verdict == "straight":
+        return [fine(said=told.why, why=why, told="measured")]
+    to = Action(label=say("To Centre shot"), station="centre-shot")
+    action = None if told.verdict == "unclear" else to
+    return [mind(said=told.why, why=why, told="measured", action=action)]
 
 
 def _care(b: Bench) -> Finding:

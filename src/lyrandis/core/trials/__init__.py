@@ -34,6 +34,7 @@ from lyrandis.core.trials.settling import SettlingTrial
 from lyrandis.core.trials.shaft_read import ShaftReadTrial
 from lyrandis.core.trials.string_weighing import StringWeighingTrial
 from lyrandis.core.trials.tiller import TillerTrial
+from lyrandis.core.trials.walk_back import WalkBackTrial
 from lyrandis.core.trials.way import WayTrial
 from lyrandis.core.trials.weighing import WeighingTrial
 
@@ -58,13 +59,15 @@ Trial = Annotated[
     | NumberedTrial
     | ShaftReadTrial
     | WayTrial
-    | FlightReadTrial,
+    | FlightReadTrial
+    | WalkBackTrial,
     Field(discriminator="kind"),
 ]
 TrialKind = Literal[
     "draw", "weighing", "hold", "inspection", "brace", "settling", "quiet", "arrow_weighing",
     "string_weighing", "release", "coach", "in_line", "tiller", "centre_shot",
     "nock_read", "chronograph", "marks", "way", "shaft_read", "numbered", "flight_read",
+    "walk_back",
 ]  # fmt: skip
 KINDS: dict[str, type[TrialBase]] = {
     kind.model_fields["kind"].default: kind for kind in get_args(get_args(Trial)[0])
@@ -99,6 +102,7 @@ __all__ = [
     "Trial",
     "TrialBase",
     "TrialKind",
+    "WalkBackTrial",
     "WayTrial",
     "WeighingTrial",
     "implied_by",

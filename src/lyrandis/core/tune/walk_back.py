@@ -45,16 +45,27 @@ class WalkedBack:
     """What the visits say.
 
     slant_cm_per_10m, bow_cm : + right; the bow where the middle lies right of the ends' line
+    near_cm : where the arrows of the nearest distance lie, by all of them; + right
     spread_cm_30m : of one arrow of this archer, at 30 m
     more_arrows : how many more would tell, where it is unclear; None where none would
     """
 
     slant_cm_per_10m: Estimate
     bow_cm: Estimate
+    near_cm: float
     spread_cm_30m: float
     verdict: Verdict
     more_arrows: int | None
     why: Said
+
+    def line(self, distances_m: Sequence[float], points: int) -> list[tuple[float, float]]:
+        """The line through the visits: distance [m] and how far right [cm], nearest first."""
+        near, far = min(distances_m), max(distances_m)
+        told = []
+        for d in np.linspace(near, far, points).tolist():
+            bow = self.bow_cm.value * (d - near) * (far - d) / ((far - near) / 2) ** 2
+            told.append((d, self.near_cm + self.slant_cm_per_10m.value * (d - near) / 10 + bow))
+        return told
 
 
 def _squares(visit: LineVisit) -> float:
@@ -113,7 +124,7 @@ def walk_back(visits: Sequence[LineVisit]) -> WalkedBack:
     )
     weighed = shape / sd[:, None]
     covariance = np.linalg.inv(weighed.T @ weighed)
-    _, slant, bow = covariance @ weighed.T @ (mean / sd)
+    at_near, slant, bow = covariance @ weighed.T @ (mean / sd)
     slant_sd, bow_sd = math.sqrt(covariance[1, 1]), math.sqrt(covariance[2, 2])
     reach = (far - near) / 10
     own_far, own_middle = spread * far / _AT_M, spread * (near + far) / 2 / _AT_M
@@ -131,6 +142,7 @@ def walk_back(visits: Sequence[LineVisit]) -> WalkedBack:
     return WalkedBack(
         slant_told,
         bow_told,
+        float(at_near),
         spread,
         verdict,
         more if more is None or more <= MOST_MORE else None,

@@ -46,7 +46,7 @@ from lyrandis.desk.shown.bow import (
     force_draw_view,
 )
 from lyrandis.desk.shown.brace import BraceView, brace_view
-from lyrandis.desk.shown.flight import ReadingView, reading_view
+from lyrandis.desk.shown.flight import ReadingView, WalkBackView, reading_view, walk_back_view
 from lyrandis.desk.shown.shaft import FlyersView, Levers, ShaftView, flyers_view, levers, shaft_view
 from lyrandis.desk.shown.string import SettlingView, TurnsSeen, settling_view, turns_seen
 
@@ -111,6 +111,7 @@ class BenchView(BaseModel):
     shaft: ShaftView | None = None
     flyers: FlyersView | None = None
     reading: ReadingView | None = None
+    walk_back: WalkBackView | None = None
     quiet: Quiet | None = None
     crawls: CrawlsView | None = None
 
@@ -143,6 +144,7 @@ _PARTS: dict[str, Callable[[Bench], Any]] = {
     "shaft": shaft_view,
     "flyers": flyers_view,
     "reading": reading_view,
+    "walk_back": walk_back_view,
     "quiet": lambda b: b.quiet,
     "crawls": crawls_view,
 }
@@ -160,7 +162,7 @@ _SHOWS: dict[StationId, tuple[str, ...]] = {
     "brace": ("force_draw", "brace", "listening", "turns_seen"),
     "nock-point": ("nock", "nock_reads", "nock_found", "brace"),
     "arrow": ("shot", "chronograph", "arrow", "window", "levers", "shaft", "flyers"),
-    "flight": ("reading", "arrow", "window"),
+    "flight": ("reading", "walk_back", "arrow", "window"),
     "quiet": ("quiet",),
     "crawls": ("crawls",),
 }

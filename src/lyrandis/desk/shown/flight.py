@@ -18,9 +18,11 @@ from lyrandis.core.flight.read_tests import TESTS
 from lyrandis.core.flight.read_words import HOW, TITLES, outcome_words
 from lyrandis.core.parts import TestId
 from lyrandis.core.stations.flight import IS
+from lyrandis.core.tune.walk_back import LineVisit, WalkedBack
 
 SOLD_GROUP = 1.2  # from one spine as it is sold to the next weaker one
 FRAMES = 96
+LINE_POINTS = 30
 READ_AT_M = np.arange(2.0, 8.01, 0.5)  # where nocks are read
 SIDE_AT_M = 5.0  # where the nock's height is told
 
@@ -110,6 +112,22 @@ def reading_view(b: Bench) -> ReadingView:
         expected=reading.expected if reading.kept else None,
         held=reading.held,
     )
+
+
+@dataclass(frozen=True)
+class WalkBackView:
+    """The walk-back: its visits, what they say, and the line through them [m, cm]."""
+
+    visits: list[LineVisit]
+    told: WalkedBack | None
+    line: list[tuple[float, float]]
+
+
+def walk_back_view(b: Bench) -> WalkBackView:
+    """The walk-back as it is shown."""
+    visits, told = b.walk_back.visits, b.walk_back.told
+    line = [] if told is None else told.line([v.distance_m for v in visits], LINE_POINTS)
+    return WalkBackView(visits, told, line)
 
 
 @dataclass(frozen=True)

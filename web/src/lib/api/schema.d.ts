@@ -2686,6 +2686,7 @@ export interface components {
             to_release: ("cracks" | "layers" | "twist" | "tips" | "fades" | "riser" | "string")[];
             /** Turns Seen */
             turns_seen: components["schemas"]["TurnsSeen"][] | null;
+            walk_back: components["schemas"]["WalkBackView"] | null;
             window: components["schemas"]["SpineWindow"] | null;
         };
         /**
@@ -5373,7 +5374,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"] | components["schemas"]["FlightReadTrial-Input"]) | null;
+            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"] | components["schemas"]["FlightReadTrial-Input"] | components["schemas"]["WalkBackTrial-Input"]) | null;
             /**
              * Why
              * @default
@@ -5846,6 +5847,16 @@ export interface components {
             };
             /** Picks */
             picks: components["schemas"]["Pick"][];
+        };
+        /**
+         * LineVisit
+         * @description Arrows shot at the line from one distance [m]: how far right of it each landed [cm].
+         */
+        LineVisit: {
+            /** Distance M */
+            distance_m: number;
+            /** Offsets Cm */
+            offsets_cm: number[];
         };
         /**
          * LineVisitIn
@@ -7921,7 +7932,7 @@ export interface components {
             /** Archived */
             archived: boolean;
             /** Earlier */
-            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read")[];
+            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back")[];
             /** Id */
             id: number;
             /** Measured */
@@ -9997,7 +10008,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"] | components["schemas"]["MarksTrial-Output"] | components["schemas"]["NumberedTrial-Output"] | components["schemas"]["ShaftReadTrial-Output"] | components["schemas"]["WayTrial-Output"] | components["schemas"]["FlightReadTrial-Output"];
+            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"] | components["schemas"]["MarksTrial-Output"] | components["schemas"]["NumberedTrial-Output"] | components["schemas"]["ShaftReadTrial-Output"] | components["schemas"]["WayTrial-Output"] | components["schemas"]["FlightReadTrial-Output"] | components["schemas"]["WalkBackTrial-Output"];
         };
         /**
          * TurnsSeen
@@ -10151,10 +10162,81 @@ export interface components {
             visits: components["schemas"]["LineVisitIn"][];
         };
         /**
+         * WalkBackTrial
+         * @description Some arrows from one distance, aimed at the line: how far right of it each landed.
+         */
+        "WalkBackTrial-Input": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "walk_back";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Right of the line
+             * @description Of each arrow; negative is left.
+             */
+            offsets_cm: number[];
+        };
+        /**
+         * WalkBackTrial
+         * @description Some arrows from one distance, aimed at the line: how far right of it each landed.
+         */
+        "WalkBackTrial-Output": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "walk_back";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * Right of the line
+             * @description Of each arrow; negative is left.
+             */
+            offsets_cm: number[];
+        };
+        /**
+         * WalkBackView
+         * @description The walk-back: its visits, what they say, and the line through them [m, cm].
+         */
+        WalkBackView: {
+            /** Line */
+            line: [
+                number,
+                number
+            ][];
+            told: components["schemas"]["WalkedBack"] | null;
+            /** Visits */
+            visits: components["schemas"]["LineVisit"][];
+        };
+        /**
          * WalkedBack
          * @description What the visits say.
          *
          *     slant_cm_per_10m, bow_cm : + right; the bow where the middle lies right of the ends' line
+         *     near_cm : where the arrows of the nearest distance lie, by all of them; + right
          *     spread_cm_30m : of one arrow of this archer, at 30 m
          *     more_arrows : how many more would tell, where it is unclear; None where none would
          */
@@ -10162,6 +10244,8 @@ export interface components {
             bow_cm: components["schemas"]["Estimate"];
             /** More Arrows */
             more_arrows: number | null;
+            /** Near Cm */
+            near_cm: number;
             slant_cm_per_10m: components["schemas"]["Estimate"];
             /** Spread Cm 30M */
             spread_cm_30m: number;
@@ -20678,7 +20762,7 @@ export interface operations {
     trials_api_rigs__id__trials_get: {
         parameters: {
             query: {
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back";
                 after?: number | null;
                 most?: number;
             };
@@ -20810,7 +20894,7 @@ export interface operations {
             path: {
                 /** @description Number of a rig. */
                 id: number;
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back";
             };
             cookie?: never;
         };

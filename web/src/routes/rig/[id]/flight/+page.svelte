@@ -5,6 +5,7 @@
 	import FlightReads from '$lib/controls/FlightReads.svelte';
 	import SlowMotion from '$lib/controls/SlowMotion.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
+	import Lazy from '$lib/frame/Lazy.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import KickPlate from '$lib/plates/KickPlate.svelte';
 	import MatchPlate from '$lib/plates/MatchPlate.svelte';
@@ -25,7 +26,8 @@
 	leaves={[
 		{ id: 'reads', title: 'Reads', body: reads, trial: true },
 		{ id: 'match', title: 'Which spine', body: match },
-		{ id: 'moves', title: 'What moves it', body: moves }
+		{ id: 'moves', title: 'What moves it', body: moves },
+		{ id: 'walk-back', title: 'Walk-back', body: walkBack }
 	]}
 >
 	{#snippet plate()}
@@ -49,6 +51,7 @@
 		</p>{/if}
 {/snippet}
 {#snippet reads()}<FlightReads />{/snippet}
+{#snippet walkBack()}<Lazy of={() => import('$lib/controls/WalkBack.svelte')} />{/snippet}
 {#snippet match()}
 	{#if !told}{@render waiting()}
 	{:else if told.curve}
@@ -76,7 +79,7 @@
 		<ul class="moves">
 			{#each told.movers as m (m.id)}
 				<li class:unsure={m.groups == null}>
-					<SaidText said={m.said} />
+					<span><SaidText said={m.said} /></span>
 					<span class="quiet">agree {reference.text(100 * m.share, 'percent')}</span>
 				</li>
 			{/each}
