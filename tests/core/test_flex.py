@@ -8,6 +8,7 @@ from lyrandis.core.arrow.spine import stiffness_n_m2
 from lyrandis.core.bench import Bench
 from lyrandis.core.bow.curve import force_draw
 from lyrandis.core.fields import changed
+from lyrandis.core.flex import passing
 from lyrandis.core.flex.clean import leaving
 from lyrandis.core.flex.modes import Layout, modes
 from lyrandis.core.flex.passing import pass_bow
@@ -183,3 +184,46 @@ class TestDirection:
         thumb = changed(Rig(), {"archer.release": "thumb"})
         assert Bench(thumb).dozen.cost(5.0, 12.0).wide_cm is None
         assert not Bench(changed(Rig(), {"bow.side_plate": "felt"})).flex.fitted
+
+
+class TestEnergy:
+    """Every push, every damper and the work of the changing stiffnesses against what is stored."""
+
+    @pytest.mark.parametrize("plate", ["plunger", "leather", "hard"])
+    def test_it_balances_on_the_string(self, plate):
+        s, lay, h = (
+            setting(plate=plate, offset_mm=-1.0 if plate == "plunger" else 0.0),
+            layout(),
+            20e-6,
+        )
+        told, ei = modes(lay), stiffness_n_m2(520.0)
+        out = shot([520.0], s, lay, frames=10**6)
+        ways, _, a = passing._stroke(s, lay.mass_kg, h)
+        n = len(ways)
+        lean = (s.offset_m + 0.003) / (s.stroke_m + s.plate_at_m)
+        start = np.zeros(8)
+        start[:2] = lean * lay.balance_m / told.height[0, 0], lean / told.slope[0, 1]
+        q = np.vstack([start, out.shape[: n - 1, 0]])
+        rate = np.vstack([np.zeros(8), np.diff(q, axis=0) / h])
+        y, v = q @ told.height[0], rate @ told.height[0]
+        omega = told.unit_omega * np.sqrt(ei)
+        held = passing._string_n_m(s, ways)
+        ahead = np.einsum("ni,ij,nj->n", q, told.ahead, q)
+        stored = (
+            (rate**2).sum(1) + s.string_kg * v**2 + ((omega * q) ** 2).sum(1) + held * y**2
+            - a * ahead
+        ) / 2  # fmt: skip
+        x, over = s.stroke_m - ways, s.go.over_m
+        finger = np.where(x < over, s.go.kick_m * np.sin(np.pi * x / (2 * over)) ** 2, -1.0)
+        beside, _ = told.at(ways + s.plate_at_m)
+        work = (
+            -(2 * 0.010 * omega * rate**2).sum(1)
+            + (rate * beside).sum(1) * out.push_n[:n, 0]
+            + v * s.go.k_n_m * np.maximum(0.0, finger - y)
+            + np.gradient(held, h) * y**2 / 2
+            - np.gradient(a, h) * ahead / 2
+        )
+        through = np.trapezoid(np.abs(work), dx=h)
+        assert through > 0.05  # joules: something happened
+        off = stored[-1] - stored[0] - np.trapezoid(work, dx=h)
+        assert abs(off) < 0.0025 * through

@@ -140,7 +140,7 @@ class TestWhatMoves:
 
     @pytest.mark.parametrize("plate", ["plunger", "leather"])
     def test_the_table_holds_on_fresh_bows(self, plate):
-        """Where B3's table says the model agrees, it does on bows drawn anew, within .1."""
+        """Where the table says the model agrees, it does on bows drawn anew."""
         rng = np.random.default_rng(20260 + len(plate))
         agree, bows = {m.id: [] for m in MOVERS}, 0
         while bows < 20:
@@ -161,8 +161,11 @@ class TestWhatMoves:
             rig = changed(rig, {"arrow.static_spine": round(b.arrow.match.match)})
             for m in what_moves(Bench(rig)):
                 agree[m.id].append(m.groups is not None)
-        for id in ("spine", "length", "point", "weight"):
-            assert np.mean(agree[id]) >= 0.9, (id, np.mean(agree[id]))
+        told = {m.id: m.shares.get(plate, 0.0) for m in MOVERS}
+        for id, share in told.items():
+            if share >= 0.7:  # twenty bows scatter by a twentieth or so
+                assert np.mean(agree[id]) >= share - 0.15, (id, np.mean(agree[id]))
+        assert not any(agree["brace"])
 
 
 class TestFromTheSide:
