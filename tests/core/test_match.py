@@ -161,10 +161,12 @@ class TestWhatMoves:
             rig = changed(rig, {"arrow.static_spine": round(b.arrow.match.match)})
             for m in what_moves(Bench(rig)):
                 agree[m.id].append(m.groups is not None)
-        told = {m.id: m.shares.get(plate, 0.0) for m in MOVERS}
-        for id, share in told.items():
-            if share >= 0.7:  # twenty bows scatter by a twentieth or so
-                assert np.mean(agree[id]) >= share - 0.15, (id, np.mean(agree[id]))
+        for id in ("spine", "length", "point", "weight"):
+            assert np.mean(agree[id]) >= 0.9, (id, np.mean(agree[id]))
+        for id in ("overdraw", "short_draw"):
+            assert np.mean(agree[id]) >= 0.8, (id, np.mean(agree[id]))
+        for id in ("plate", "silencers"):  # small effects: most bows, not nine in ten
+            assert np.mean(agree[id]) >= 0.5, (id, np.mean(agree[id]))
         assert not any(agree["brace"])
 
 

@@ -16,7 +16,8 @@ from lyrandis.core.bench.bench import Bench
 from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, say
-from lyrandis.core.flex.of_rig import matched, setting_of
+from lyrandis.core.flex.match import SHAFTS
+from lyrandis.core.flex.of_rig import layout_of, matched, setting_of
 from lyrandis.core.flex.setting import DAMPING, PlateKind
 from lyrandis.core.flight.belief import MOVED_SD
 from lyrandis.core.parts import Rig
@@ -107,47 +108,54 @@ class Moved:
 
 def what_moves(bench: Bench) -> list[Moved]:
     """Every change that this plate knows, with its effect on this rig; none outside the fit."""
-    now = bench.spine_error_groups
-    if now is None:
+    if bench.spine_error_groups is None:
         return []
     plate, told = bench.rig.bow.side_plate, []
     for mover in MOVERS:
         if plate not in mover.shares:
             continue
         share = mover.shares[plate]
-        groups = _effect(bench, mover, now) if share >= AGREES_FROM else None
+        groups = _effect(bench, mover) if share >= AGREES_FROM else None
         if groups is not None and (groups > 0) != (mover.expected == "stiff"):
             groups = None  # on this rig it goes the other way: then no side is stated
         told.append(Moved(mover.id, _told(mover, groups, share), mover.expected, groups, share))
     return told
 
 
-def _effect(bench: Bench, mover: Mover, now: float) -> float | None:
-    if mover.id == "spring":
-        return _firmer(bench)
+def _effect(bench: Bench, mover: Mover) -> float | None:
+    """By how many groups it reads stiffer then; None where the model finds no match, or none any
+    more.
+
+    Both are sought among the very same spines, so that their place between these does not count.
+    """
+    first = bench.arrow.first_window.spine_28in
+    if first is None:
+        return None
+    was = _match(bench, first.value)
+    then, acts = None, bench.arrow.build.acts_spine
     try:
-        other = bench.with_changes(_SETS_IN[mover.id](bench.rig, mover.by))
-        then = other.spine_error_groups
-        if other.arrow.match is None or other.arrow.match.match is None:
-            return None
+        if mover.id == "spring":
+            then = _match(bench, first.value, FIRMER)
+        else:
+            bench = bench.with_changes(_SETS_IN[mover.id](bench.rig, mover.by))
+            if bench.spine_error_groups is not None:
+                then = _match(bench, first.value)
     except RefusedError:
         return None
-    return None if then is None else then - now
-
-
-def _firmer(bench: Bench) -> float | None:
-    r, first = bench.rig, bench.arrow.first_window.spine_28in
-    found = bench.arrow.match
-    if first is None or found is None or found.match is None:
+    if was is None or then is None:
         return None
-    setting = setting_of(r, bench.bow.drawn, bench.arrow.string)
+    return math.log(then / was * acts / bench.arrow.build.acts_spine) / GROUP_LN
+
+
+def _match(bench: Bench, guess: float, firmer: float = 0.0) -> float | None:
+    """The spine that leaves this bow cleanly, with a plunger firmer by a share."""
+    setting, arrow = setting_of(bench.rig, bench.bow.drawn, bench.arrow.string), bench.rig.arrow
     p = setting.plate
-    firm = replace(p, k_n_m=p.k_n_m * (1 + FIRMER), preload_n=p.preload_n * (1 + FIRMER))
-    told = matched(
-        replace(setting, plate=firm), bench.flex.layout, r.arrow.diameter_mm / 2000,
-        DAMPING[r.arrow.material], first.value,
-    )  # fmt: skip
-    return None if told.match is None else math.log(told.match / found.match) / GROUP_LN
+    firm = replace(p, k_n_m=p.k_n_m * (1 + firmer), preload_n=p.preload_n * (1 + firmer))
+    return matched(
+        replace(setting, plate=firm), layout_of(arrow), arrow.diameter_mm / 2000,
+        DAMPING[arrow.material], guess, SHAFTS,
+    ).match  # fmt: skip
 
 
 def _told(mover: Mover, groups: float | None, share: float) -> Said:
