@@ -85,11 +85,11 @@
 							type="button"
 							class="act plain"
 							data-trial={cell === 5 ? '' : undefined}
-							aria-label="Nock {WHERE[cell - 1]}"
+							aria-label="Nock {WHERE[cell - 1]}, {cell}"
 							onclick={() => put(cell)}
 						>
 							<kbd>{cell}</kbd>
-							{#if nocks.includes(cell)}<span class="dots"
+							{#if nocks.includes(cell)}<span class="dots" aria-hidden="true"
 									>{'●'.repeat(nocks.filter((n) => n === cell).length)}</span
 								>{/if}
 						</button>
