@@ -84,6 +84,25 @@ def test_a_session_by_touch_on_a_phone(browser, browser_context_args, demo):
     context.close()
 
 
+def test_nonsense_is_refused_at_the_distance_and_nothing_is_lost(page, demo):
+    page.goto(f"{demo}/rig/1/flight")
+    expect(page.get_by_text("Not read yet", exact=False)).to_be_visible()
+    page.keyboard.press("t")
+    expect(page.get_by_label("Nock straight")).to_be_focused()
+    for key in "0ab44":
+        page.keyboard.press(key)
+    distance = page.get_by_label("Distance", exact=True)
+    for typed, why in (("sixpence", "is not a measurement"), ("12", "Beyond 8.0 m")):
+        distance.fill(typed)
+        distance.press("Enter")
+        expect(page.get_by_role("alert").filter(has_text=why).first).to_be_visible()
+        expect(distance).to_have_value(typed)
+        expect(page.get_by_text("2 arrows: left, left")).to_be_visible()
+    distance.fill("6")
+    distance.press("Enter")
+    expect(page.get_by_text("Nocks at seven paces: left, left at 6.0 m.")).to_be_visible()
+
+
 def test_what_was_read_is_put_right_and_struck_out(page, demo):
     page.goto(f"{demo}/rig/2/flight")
     page.get_by_role("tab", name="Reads").click()

@@ -12,6 +12,7 @@ from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.compute import Request
 from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.bench import Bench
+from lyrandis.core.bench.flex import READ_AT_M
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said
 from lyrandis.core.flight.read_filter import ClassId, NockClass, Reading, verdict
@@ -22,7 +23,6 @@ from lyrandis.core.tune.walk_back import LineVisit, WalkedBack, walk_back
 router = APIRouter(
     prefix="/api/compute", tags=["compute"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
 )
-_READ_AT_M = np.arange(2.0, 8.01, 0.5)  # where a nock kick is read
 Offset = Annotated[float, Field(ge=-500, le=500, allow_inf_nan=False)]
 
 
@@ -244,14 +244,14 @@ def compute_flex(body: FlexIn) -> FlexOut:
     bench = Bench(Rig(archer=body.archer, bow=body.bow, string=body.string, arrow=body.arrow))
     flex = bench.flex
     told = flex.passed(np.array([bench.arrow.build.acts_spine]), body.frames)
-    way = flex.leaving_of(told)
+    way, along = flex.leaving_of(told), flex.along_mm().tolist()
     clean, angles = None, []
     if flex.fitted:
-        nocks = flex.nock_angles(told, _READ_AT_M)
+        nocks = flex.nock_angles(told, READ_AT_M)
         angles = [
             NockAngle(distance_m=d, bare_deg=bare, fletched_deg=fletched)
             for d, bare, fletched in zip(
-                _READ_AT_M.tolist(), nocks["bare"][0].tolist(), nocks["fletched"][0].tolist(),
+                READ_AT_M.tolist(), nocks["bare"][0].tolist(), nocks["fletched"][0].tolist(),
                 strict=True,
             )
         ]  # fmt: skip
@@ -270,7 +270,12 @@ def compute_flex(body: FlexIn) -> FlexOut:
         nock_angle_deg=angles,
         frames=[
             Frame(time_ms=t, nock_mm=n, along_mm=along, aside_mm=aside)
-            for t, n, along, aside in flex.frames_of(told)
+            for t, n, aside in zip(
+                (1000 * told.time_s).tolist(),
+                (1000 * told.nock_m).tolist(),
+                flex.asides_mm(told)[:, 0].tolist(),
+                strict=True,
+            )
         ],
         speed_mps=told.speed_mps,
         exit_ms=1000 * told.exit_s,

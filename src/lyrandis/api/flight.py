@@ -11,7 +11,7 @@ from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, RigId, now
 from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.desk import papers
-from lyrandis.desk.shown.flight import PassingView, passing_view
+from lyrandis.desk.shown.flight import ChangesView, PassingView, changes_view, passing_view
 
 router = APIRouter(
     prefix="/api", tags=["flight"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
@@ -30,3 +30,9 @@ class PassingIn(BaseModel):
 def passing(id: RigId, body: PassingIn, desk: AtDesk) -> PassingView:
     """Bare shafts past this rig's bow: a stiffer one, the present one, a weaker one."""
     return passing_view(papers.bench_of(desk.get(id), now()).with_changes(body.changes))
+
+
+@router.post("/rigs/{id}/passing/changes")
+def passing_changes(id: RigId, body: PassingIn, desk: AtDesk) -> ChangesView:
+    """What would move the shaft on this rig, and by how much; and from the side, the nock point."""
+    return changes_view(papers.bench_of(desk.get(id), now()).with_changes(body.changes))

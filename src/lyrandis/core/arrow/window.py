@@ -13,7 +13,7 @@ from dataclasses import dataclass, replace
 from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.findings import Said, say
+from lyrandis.core.findings import Said, joined, say
 from lyrandis.core.parts import Archer, Arrow, Bow, String
 from lyrandis.core.string.measures import string_mass_g
 from lyrandis.core.units import KG_PER_GRAIN
@@ -100,6 +100,13 @@ class SpineWindow:
     shrinks: tuple[Said, ...] = ()
     first: float | None = None
     false_below: float | None = None
+
+    def why_outside(self, before: str) -> Said:
+        """What lies outside the fit, as one sentence; there must be something."""
+        why = self.outside[0]
+        for reason in self.outside[1:]:
+            why = joined(why, reason, "; ")
+        return why.around(before, ".")
 
     def matched(self, spine: float, false_below: float | None, wider: float) -> SpineWindow:
         """The same band about the spine that the model of this very bow leaves cleanly.

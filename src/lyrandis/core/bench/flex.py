@@ -2,7 +2,6 @@
 
 from __future__ import annotations
 
-from collections.abc import Iterator
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -23,7 +22,7 @@ from lyrandis.core.flight.yaw import Swinging, swing
 from lyrandis.core.parts import Rig
 from lyrandis.core.units import M_PER_IN
 
-_DRAWN_EVERY = 2  # nodes
+READ_AT_M = np.arange(2.0, 8.01, 0.5)  # where a nock kick is read
 
 
 @dataclass(frozen=True)
@@ -91,12 +90,12 @@ class FlexBench:
         }  # fmt: skip
 
     def along_mm(self) -> Array:
-        """Places along the shaft from its nock that are drawn, shape (n,)."""
-        return np.asarray(1000 * modes(self.layout).at_m[::_DRAWN_EVERY])
+        """Places along the shaft from its nock of its nodes, shape (n,)."""
+        return np.asarray(1000 * modes(self.layout).at_m)
 
     def asides_mm(self, told: Passed) -> Array:
         """How far aside those places are by frame and shaft, shape (frames, k, n)."""
-        heights = modes(self.layout).height[::_DRAWN_EVERY]
+        heights = modes(self.layout).height
         return np.asarray(1000 * told.shape @ heights.T)
 
     def nock_up_deg(self, error_mm: float, at_m: float) -> float:
@@ -111,12 +110,3 @@ class FlexBench:
             PREVIEW_STEP_S,
         )  # fmt: skip
         return float(self.nock_angles(told, np.array([at_m]))["bare"][0, 0])
-
-    def frames_of(self, told: Passed) -> Iterator[tuple[float, float, list[float], list[float]]]:
-        """The first shaft's kept frames: time [ms], the nock's way from brace, places along the
-        shaft from its nock, and how far aside each is [mm]."""
-        shapes = modes(self.layout)
-        along = (1000 * shapes.at_m).tolist()
-        for time_s, nock_m, q in zip(told.time_s, told.nock_m, told.shape, strict=True):
-            aside = (1000 * (shapes.height @ q[0])).tolist()
-            yield 1000 * float(time_s), 1000 * float(nock_m), along, aside

@@ -8,7 +8,7 @@ With the rig as a preview would make it the last step is what the next read shou
 from __future__ import annotations
 
 import math
-from collections.abc import Callable, Sequence
+from collections.abc import Callable
 from dataclasses import dataclass
 from functools import cached_property
 
@@ -20,9 +20,7 @@ from lyrandis.core.bench.true import still_true
 from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.flight.belief import MOVED_SD, Change, moved
 from lyrandis.core.flight.read_filter import (
-    CLASSES,
     STOP_AT,
-    ClassId,
     Reading,
     Verdict,
     believed,
@@ -32,15 +30,17 @@ from lyrandis.core.flight.read_filter import (
 )
 from lyrandis.core.flight.read_tests import TESTS, tables, truths
 from lyrandis.core.parts import Rig, TestId
-from lyrandis.core.route import moved_since
+from lyrandis.core.route import READS, moved_since
 from lyrandis.core.trials import KeptTrial
 
 PREDICTED_SD = 1.5  # groups, of the model's word before it was checked on an archer's bows
 MOST_PREDICTED = 4.0  # groups; farther off the word is only "far"
 BRACE_DOUBT = 0.5  # groups for each BRACE_PER_IN of brace: reports differ on its way
 BRACE_PER_IN = 0.5
+_BRACE_FIELDS = ("brace_height_in", "brace_reference", "brace_offset_in")
 _AGAINST = 0.8  # of the chance before: a read that leaves less spoke against it
 _HARDLY = 0.1  # groups: what moves the nock point alone does to the spine
+_NOCK, _SPINE, _BRACE = (READS[name].short for name in ("nock", "spine", "brace"))
 # What makes another state of the same bow: the reads before it are carried over by a prediction.
 _STATE: dict[str, float] = {
     "spine": 5, "shaft": 0.06, "point": 2, "insert": 2, "gpi": 0.05, "diameter": 0.1,
@@ -48,20 +48,6 @@ _STATE: dict[str, float] = {
     "cut": 0.1, "spring": 0, "silencers": 5, "silencer_place": 0.1, "string_mass": 5, "brace": 0.06,
     "nock": 0.4, "draw": 0.12, "weight": 0.5, "string": 0, "set": 0,
 }  # fmt: skip
-
-
-@dataclass(frozen=True)
-class Shown:
-    """A read in the log, with what it came to.
-
-    classes : the chances after it
-    against : whether it spoke against the likeliest class before it
-    """
-
-    seq: int
-    readings: tuple[Reading, ...]
-    classes: dict[ClassId, float]
-    against: bool
 
 
 @dataclass(frozen=True)
@@ -91,12 +77,15 @@ class State:
 
 @dataclass(frozen=True)
 class Walked:
-    """The reads gone through: the belief before those of the rig as it stands, and after them."""
+    """The reads gone through: the belief before those of the rig as it stands, and after them.
+
+    against : whether the latest read spoke against the likeliest class before it
+    """
 
     start: Array
     belief: Array
     readings: list[Reading]
-    log: list[Shown]
+    against: bool
     held: Held
 
 
@@ -147,16 +136,16 @@ class ReadingBench:
         braces = brace_to_pivot_in(before.bow), brace_to_pivot_in(now.bow)
         doubt = BRACE_DOUBT * abs(braces[1] - braces[0]) / BRACE_PER_IN
         sd = math.hypot(MOVED_SD, doubt)
-        if what <= {"nock point"}:
+        if what <= {_NOCK}:
             return Change(0.0, _HARDLY, nock)
         as_braced = now
-        if "brace height" in what:
+        if _BRACE in what:
             bow = now.bow.model_copy(update={n: getattr(before.bow, n) for n in _BRACE_FIELDS})
             as_braced = now.model_copy(update={"bow": bow})
         was, then = self.error_of(before), self.error_of(as_braced)
         if was is not None and then is not None:
             return Change(then - was, sd, nock)
-        if what <= {"static spine", "nock point"}:
+        if what <= {_SPINE, _NOCK}:
             share = before.arrow.static_spine / now.arrow.static_spine
             return Change(math.log(share) / GROUP_LN, sd, nock)
         return None
@@ -164,7 +153,7 @@ class ReadingBench:
     @cached_property
     def _walked(self) -> Walked:
         """The reads gone through in order, state by state."""
-        belief, log, tried = prior(self.predicted), list[Shown](), list[bool]()
+        belief, against, tried = prior(self.predicted), False, list[bool]()
         start, readings, before = belief, list[Reading](), self.rig
         for i, state in enumerate(self.states):
             start = belief = self._carried(belief, before, state.rig) if i else belief
@@ -177,15 +166,14 @@ class ReadingBench:
                 readings = readings + own
                 belief = believed(readings, start)
                 now, best = shares(belief), int(was.argmax())
-                against = bool(now[best] < _AGAINST * was[best])
-                log.append(Shown(kept.seq, tuple(own), _named(now), against))
+                against = kept is not self.kept[0] and bool(now[best] < _AGAINST * was[best])
                 stands = int(now.argmax()) == stated
             if stated is not None:
                 tried.append(stands)
         if self.states and moved_since(_STATE, before, self.rig):
             start = belief = self._carried(belief, before, self.rig)
             readings = []
-        return Walked(start, belief, readings, log, Held(len(tried), sum(tried)))
+        return Walked(start, belief, readings, against, Held(len(tried), sum(tried)))
 
     def _carried(self, belief: Array, before: Rig, now: Rig) -> Array:
         """The belief after a change; begun anew where nothing can be said of it."""
@@ -193,9 +181,9 @@ class ReadingBench:
         return prior(self._predicted_of(now)) if change is None else moved(belief, change)
 
     @property
-    def log(self) -> list[Shown]:
-        """Every read with what it came to."""
-        return self._walked.log
+    def against(self) -> bool:
+        """Whether the latest read spoke against what was likeliest before it."""
+        return self._walked.against
 
     @property
     def held(self) -> Held:
@@ -239,10 +227,3 @@ class ReadingBench:
         chances = self.belief @ tables()[test]
         best = int(np.argmax(chances))
         return Expected(test, TESTS[test].outcomes[best], float(chances[best]))
-
-
-_BRACE_FIELDS = ("brace_height_in", "brace_reference", "brace_offset_in")
-
-
-def _named(chances: Array | Sequence[float]) -> dict[ClassId, float]:
-    return dict(zip(CLASSES, map(float, chances), strict=True))

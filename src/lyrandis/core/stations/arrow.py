@@ -268,10 +268,7 @@ def spine(b: Bench) -> Finding:
 def _no_window(b: Bench) -> Finding:
     """Outside the fit: what lies outside, and what practice begins with; no verdict, no action."""
     w = b.arrow.window
-    why = w.outside[0]
-    for reason in w.outside[1:]:
-        why = joined(why, reason, "; ")
-    why = why.around("The spine model was fitted to finger archers and bows cut near centre: ", ".")
+    why = w.why_outside("The spine model was fitted to finger archers and bows cut near centre: ")
     if b.rig.archer.release != "thumb":
         return mind(said=w.start.said, why=why, told="practice")
     rule = b.arrow.about_stiff_enough

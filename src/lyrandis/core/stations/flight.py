@@ -81,10 +81,10 @@ def _unread(b: Bench) -> Said:
 
 def _read(b: Bench, told: Verdict) -> Said:
     best = told.between[0]
-    reads = "reads" if len(b.reading.log) > 1 else "read"
+    reads = "reads" if len(b.reading.kept) > 1 else "read"
     values: dict[str, str | tuple[str, float]] = {
         "sure": ("percent", 100 * told.classes[best]),
-        "n": ("count", len(b.reading.log)),
+        "n": ("count", len(b.reading.kept)),
     }
     if b.reading.after_change:
         return say(
@@ -285,7 +285,7 @@ def _reasons(b: Bench, told: Verdict) -> list[Finding]:
 
 
 def _against(b: Bench) -> list[Finding]:
-    if b.reading.after_change or not b.reading.log[-1].against or len(b.reading.log) < 2:
+    if b.reading.after_change or not b.reading.against:
         return []
     return [
         mind(
@@ -303,13 +303,10 @@ def _by_model(b: Bench) -> list[Finding]:
     """What the model of the shaft passing the bow says, or that it says nothing."""
     w = b.arrow.window
     if w.spine_28in is None or w.low is None or w.high is None:
-        why = w.outside[0]
-        for reason in w.outside[1:]:
-            why = joined(why, reason, "; ")
         return [
             fine(
                 said=say("The model draws the shape of the shot here, but tells no match."),
-                why=why.around("It was tuned to finger archers and bows cut near centre: ", "."),
+                why=w.why_outside("It was tuned to finger archers and bows cut near centre: "),
                 told="model",
             )
         ]

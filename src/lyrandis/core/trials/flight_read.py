@@ -7,6 +7,7 @@ from typing import Annotated, ClassVar, Literal, Self
 
 from pydantic import Field, model_validator
 
+from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, say
 from lyrandis.core.flight.looks import height_of, side_of
 from lyrandis.core.flight.read_filter import Reading
@@ -18,6 +19,8 @@ from lyrandis.core.trials.base import Cell, TrialBase
 
 Nock = Annotated[int, Field(ge=1, le=9)]
 KICKS: tuple[TestId, ...] = ("kick_3_paces", "kick_7_paces")
+KICK_TO_M = 8.0  # where a lean still tells: mechanics B5
+_LEAST_COUNTS = 0.2  # of a test shot with fewer arrows than it asks for
 
 
 class FlightReadTrial(TrialBase):
@@ -47,6 +50,17 @@ class FlightReadTrial(TrialBase):
         if self.nocks:
             if self.test not in KICKS:
                 raise ValueError("Arrow nocks on the block are of three or seven paces only.")
+            if self.distance_m is not None and self.distance_m > KICK_TO_M:
+                raise RefusedError(
+                    "distance_m",
+                    say(
+                        "Beyond {most} a shaft has swung back, and its lean says nothing: read "
+                        "nocks nearer.",
+                        most=("distance", KICK_TO_M),
+                    ),
+                    KICK_TO_M,
+                    "m",
+                )
             return self
         known = TESTS[self.test].outcomes
         if self.outcome not in known:
@@ -82,6 +96,3 @@ class FlightReadTrial(TrialBase):
             "distance (m)": self.distance_m,
             "shaft": self.shaft,
         }
-
-
-_LEAST_COUNTS = 0.2

@@ -6,24 +6,24 @@ from dataclasses import dataclass
 
 import numpy as np
 
+from lyrandis.core.arrow.window import GROUP_WEAKER
 from lyrandis.core.bench import Bench
+from lyrandis.core.bench.flex import READ_AT_M
 from lyrandis.core.bench.movers import Moved, what_moves
-from lyrandis.core.bench.reading import Expected, Held, Shown
-from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said
 from lyrandis.core.flex.vertical import HIGHEST_MM, LOWEST_MM
-from lyrandis.core.flight.looks import plate_is_left
+from lyrandis.core.flight.looks import CELLS, plate_is_left
 from lyrandis.core.flight.read_filter import CLASSES, ClassId
 from lyrandis.core.flight.read_tests import TESTS
-from lyrandis.core.flight.read_words import HOW, TITLES, outcome_words
+from lyrandis.core.flight.read_words import HOW, TITLES, nock_words, outcome_words
 from lyrandis.core.parts import TestId
 from lyrandis.core.stations.flight import IS
+from lyrandis.core.trials.flight_read import KICKS
 from lyrandis.core.tune.walk_back import LineVisit, WalkedBack
 
-SOLD_GROUP = 1.2  # from one spine as it is sold to the next weaker one
 FRAMES = 96
+DRAWN_EVERY = 2  # nodes
 LINE_POINTS = 30
-READ_AT_M = np.arange(2.0, 8.01, 0.5)  # where nocks are read
 SIDE_AT_M = 5.0  # where the nock's height is told
 
 
@@ -39,6 +39,7 @@ class OutcomeWords:
 class TestView:
     """A test that can be made: what it asks, and what it may show; bits by cost where it is next.
 
+    on_block : whether it is logged nock by nock on the 3×3 block
     worth : bits a unit of cost, an arrow or two minutes; None where it is not offered
     """
 
@@ -46,10 +47,18 @@ class TestView:
     title: str
     how: str
     arrows: int
-    minutes: float
+    on_block: bool
     outcomes: list[OutcomeWords]
     left_out: bool
     worth: float | None
+
+
+@dataclass(frozen=True)
+class BlockPlace:
+    """A place of the block: its number, and how a nock there stands."""
+
+    cell: int
+    words: str
 
 
 @dataclass(frozen=True)
@@ -63,31 +72,22 @@ class ClassView:
 
 @dataclass(frozen=True)
 class ReadingView:
-    """The reads of this rig.
+    """The reads of this rig: what they come to, and every test that there is.
 
+    block : each place of the 3×3 block by its number, and how a nock there stands, in words
     plate_left : whether the arrow stands to the left of the bow as the archer sees it
-    error_groups, error_sd : the spine error as it is believed, + stiff
-    log : each read by the entry that logged it, and the chances after it
     """
 
     classes: list[ClassView]
     tests: list[TestView]
+    block: list[BlockPlace]
     plate_left: bool
-    stop: str | None
-    read_here: bool
-    error_groups: float
-    error_sd: float
-    log: list[Shown]
-    expected: Expected | None
-    held: Held
 
 
 def reading_view(b: Bench) -> ReadingView:
     """The reads as they are shown."""
-    reading, left = b.reading, plate_is_left(b.rig.archer)
-    told = reading.verdict
+    left, told = plate_is_left(b.rig.archer), b.reading.verdict
     worth = {t.test: t.worth for t in told.next}
-    error, sd = reading.error_groups
     return ReadingView(
         classes=[ClassView(c, IS[c], told.classes[c]) for c in CLASSES],
         tests=[
@@ -96,21 +96,15 @@ def reading_view(b: Bench) -> ReadingView:
                 title=TITLES[id],
                 how=HOW[id],
                 arrows=test.arrows,
-                minutes=test.minutes,
+                on_block=id in KICKS,
                 outcomes=[OutcomeWords(o, outcome_words(id, o, left)) for o in test.outcomes],
                 left_out=id in b.rig.reading.left_out,
                 worth=worth.get(id),
             )
             for id, test in TESTS.items()
         ],
+        block=[BlockPlace(cell, nock_words((cell,))) for cell in CELLS],
         plate_left=left,
-        stop=told.stop if reading.kept else None,
-        read_here=reading.read_here,
-        error_groups=error,
-        error_sd=sd,
-        log=reading.log,
-        expected=reading.expected if reading.kept else None,
-        held=reading.held,
     )
 
 
@@ -197,8 +191,6 @@ class PassingView:
     curve: CleanCurve | None
     low: float | None
     high: float | None
-    side: FromTheSide | None
-    movers: list[Moved]
     outside: list[Said]
 
 
@@ -210,13 +202,13 @@ def passing_view(b: Bench) -> PassingView:
     RefusedError : an arrow shorter than the draw, or a bow that cannot be drawn so far.
     """
     flex, acts, window = b.flex, b.arrow.build.acts_spine, b.arrow.window
-    spines = np.array([acts / SOLD_GROUP, acts, acts * SOLD_GROUP])
+    spines = np.array([acts / GROUP_WEAKER, acts, acts * GROUP_WEAKER])
     told = flex.passed(spines, FRAMES)
     fitted = flex.fitted
     way = flex.leaving_of(told)
     clean = way.clean_deg if fitted else None
     nocks = flex.nock_angles(told, READ_AT_M) if fitted else None
-    aside = flex.asides_mm(told)
+    aside = flex.asides_mm(told)[..., ::DRAWN_EVERY]
     shots = []
     for i, spine in enumerate(spines.tolist()):
         touched = bool(np.isfinite(told.first_s[i]))
@@ -239,7 +231,7 @@ def passing_view(b: Bench) -> PassingView:
         shots=shots,
         time_ms=(1000 * told.time_s).tolist(),
         nock_mm=(1000 * told.nock_m).tolist(),
-        along_mm=flex.along_mm().tolist(),
+        along_mm=flex.along_mm()[::DRAWN_EVERY].tolist(),
         distance_m=READ_AT_M.tolist() if fitted else [],
         plate_at_mm=1000 * flex.setting.plate_at_m,
         plate_mm=1000 * flex.setting.offset_m,
@@ -249,8 +241,6 @@ def passing_view(b: Bench) -> PassingView:
         curve=_curve(b),
         low=window.low,
         high=window.high,
-        side=_side(b) if fitted else None,
-        movers=what_moves(b),
         outside=list(window.outside),
     )
 
@@ -264,10 +254,23 @@ def _curve(b: Bench) -> CleanCurve | None:
     )
 
 
-def _side(b: Bench) -> FromTheSide | None:
-    errors = np.arange(LOWEST_MM, HIGHEST_MM + 0.1, 1.0)
-    try:
-        ups = [b.flex.nock_up_deg(float(e), SIDE_AT_M) for e in errors]
-    except RefusedError:
-        return None
-    return FromTheSide(errors.tolist(), ups, SIDE_AT_M)
+@dataclass(frozen=True)
+class ChangesView:
+    """What changes would do to the read: settings that move it, and the nock point's height."""
+
+    movers: list[Moved]
+    side: FromTheSide | None
+
+
+def changes_view(b: Bench) -> ChangesView:
+    """What moves the shaft, and how its nock stands over the nock point's error; outside neither.
+
+    Raises
+    ------
+    RefusedError : as for the shaft passing the bow.
+    """
+    if not b.flex.fitted:
+        return ChangesView([], None)
+    errors = np.arange(LOWEST_MM, HIGHEST_MM + 0.1, 1.0).tolist()
+    ups = [b.flex.nock_up_deg(e, SIDE_AT_M) for e in errors]
+    return ChangesView(what_moves(b), FromTheSide(errors, ups, SIDE_AT_M))

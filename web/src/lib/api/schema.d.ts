@@ -1321,6 +1321,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/passing/changes": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Passing Changes
+         * @description What would move the shaft on this rig, and by how much; and from the side, the nock point.
+         */
+        post: operations["passing_changes_api_rigs__id__passing_changes_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{id}/preview": {
         parameters: {
             query?: never;
@@ -2721,6 +2741,16 @@ export interface components {
             other: components["schemas"]["SideView"];
             told: components["schemas"]["Beside"];
         };
+        /**
+         * BlockPlace
+         * @description A place of the block: its number, and how a nock there stands.
+         */
+        BlockPlace: {
+            /** Cell */
+            cell: number;
+            /** Words */
+            words: string;
+        };
         /** Body_begin_import_api_jobs_import_post */
         Body_begin_import_api_jobs_import_post: {
             /** File */
@@ -3717,6 +3747,15 @@ export interface components {
             notes: string;
         };
         /**
+         * ChangesView
+         * @description What changes would do to the read: settings that move it, and the nock point's height.
+         */
+        ChangesView: {
+            /** Movers */
+            movers: components["schemas"]["Moved"][];
+            side: components["schemas"]["FromTheSide"] | null;
+        };
+        /**
          * CheckDone
          * @description One change measured: the difference after − before [dB] with its ±, and what it means.
          *
@@ -4502,21 +4541,6 @@ export interface components {
             value: number;
         };
         /**
-         * Expected
-         * @description What the next read should show: the test, its likeliest outcome, the outcome's chance.
-         */
-        Expected: {
-            /** Chance */
-            chance: number;
-            /** Outcome */
-            outcome: string;
-            /**
-             * Test
-             * @enum {string}
-             */
-            test: "kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height";
-        };
-        /**
          * FarShot
          * @description What the arrow does at the archer's far distance.
          *
@@ -5029,16 +5053,6 @@ export interface components {
             seq: number;
             /** Stands */
             stands: boolean;
-        };
-        /**
-         * Held
-         * @description How often a verdict stood the reads that came after it.
-         */
-        Held: {
-            /** Checked */
-            checked: number;
-            /** Held */
-            held: number;
         };
         /**
          * HistoryLine
@@ -6747,8 +6761,6 @@ export interface components {
             high: number | null;
             /** Low */
             low: number | null;
-            /** Movers */
-            movers: components["schemas"]["Moved"][];
             /** Nock Mm */
             nock_mm: number[];
             /** Outside */
@@ -6761,7 +6773,6 @@ export interface components {
             radius_mm: number;
             /** Shots */
             shots: components["schemas"]["ShaftShot"][];
-            side: components["schemas"]["FromTheSide"] | null;
             /** Speed Mps */
             speed_mps: number;
             /** Time Ms */
@@ -7227,26 +7238,6 @@ export interface components {
             read: "weak" | "straight" | "stiff";
         };
         /**
-         * Reading
-         * @description A test's outcome; a bare shaft's as side and height with a slash between.
-         *
-         *     counts : how much of it counts: of fewer arrows than the test asks for, less
-         */
-        Reading: {
-            /**
-             * Counts
-             * @default 1
-             */
-            counts: number;
-            /** Outcome */
-            outcome: string;
-            /**
-             * Test
-             * @enum {string}
-             */
-            test: "kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height";
-        };
-        /**
          * ReadingShafts
          * @description Which tests are left out: no bare shafts on wood, no camera, nothing that records.
          */
@@ -7276,29 +7267,18 @@ export interface components {
         };
         /**
          * ReadingView
-         * @description The reads of this rig.
+         * @description The reads of this rig: what they come to, and every test that there is.
          *
+         *     block : each place of the 3×3 block by its number, and how a nock there stands, in words
          *     plate_left : whether the arrow stands to the left of the bow as the archer sees it
-         *     error_groups, error_sd : the spine error as it is believed, + stiff
-         *     log : each read by the entry that logged it, and the chances after it
          */
         ReadingView: {
+            /** Block */
+            block: components["schemas"]["BlockPlace"][];
             /** Classes */
             classes: components["schemas"]["ClassView"][];
-            /** Error Groups */
-            error_groups: number;
-            /** Error Sd */
-            error_sd: number;
-            expected: components["schemas"]["Expected"] | null;
-            held: components["schemas"]["Held"];
-            /** Log */
-            log: components["schemas"]["Shown"][];
             /** Plate Left */
             plate_left: boolean;
-            /** Read Here */
-            read_here: boolean;
-            /** Stop */
-            stop: string | null;
             /** Tests */
             tests: components["schemas"]["TestView"][];
         };
@@ -8848,25 +8828,6 @@ export interface components {
             weight_at_draw_lbf: components["schemas"]["Estimate"];
         };
         /**
-         * Shown
-         * @description A read in the log, with what it came to.
-         *
-         *     classes : the chances after it
-         *     against : whether it spoke against the likeliest class before it
-         */
-        Shown: {
-            /** Against */
-            against: boolean;
-            /** Classes */
-            classes: {
-                [key: string]: number;
-            };
-            /** Readings */
-            readings: components["schemas"]["Reading"][];
-            /** Seq */
-            seq: number;
-        };
-        /**
          * Side
          * @description A bare shaft's outcome in two words: how it looked from behind, and at which height.
          */
@@ -9794,6 +9755,7 @@ export interface components {
          * TestView
          * @description A test that can be made: what it asks, and what it may show; bits by cost where it is next.
          *
+         *     on_block : whether it is logged nock by nock on the 3×3 block
          *     worth : bits a unit of cost, an arrow or two minutes; None where it is not offered
          */
         TestView: {
@@ -9808,8 +9770,8 @@ export interface components {
             id: "kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height";
             /** Left Out */
             left_out: boolean;
-            /** Minutes */
-            minutes: number;
+            /** On Block */
+            on_block: boolean;
             /** Outcomes */
             outcomes: components["schemas"]["OutcomeWords"][];
             /** Title */
@@ -19262,6 +19224,134 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["PassingView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    passing_changes_api_rigs__id__passing_changes_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ChangesView"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */

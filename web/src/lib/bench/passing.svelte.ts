@@ -3,28 +3,39 @@ import type { RigBench } from './bench.svelte';
 import { latest } from './latest';
 
 export type Passing = Schemas['PassingView'];
+export type Changes = Schemas['ChangesView'];
 
-/** The shaft passing the bow as the rig stands on the bench: asked anew when a setting moves. */
-export class PassingShot {
-	told = $state.raw<Passing | null>(null);
+/** The rig as it stands on the bench, as a question of its shaft passing the bow takes it. */
+const asked = (bench: RigBench) => ({
+	params: { path: { id: bench.id } },
+	body: { changes: $state.snapshot(bench.changes) as Record<string, unknown> }
+});
+
+/** What is asked anew when a setting moves; only while somebody looks at it. */
+class Asked<Answer> {
+	told = $state.raw<Answer | null>(null);
 	problem = $state('');
 
-	constructor(private bench: () => RigBench) {
-		const ask = latest<void>(() => this.ask());
+	constructor(bench: () => RigBench, ask: (bench: RigBench) => Promise<Answer>) {
+		const next = latest<void>(async () => {
+			try {
+				this.told = await ask(bench());
+				this.problem = '';
+			} catch (error) {
+				this.problem = (error as Error).message;
+			}
+		});
 		$effect(() => {
 			void JSON.stringify([bench().changes, bench().kept.seq]);
-			ask();
+			next();
 		});
 	}
-
-	private async ask(): Promise<void> {
-		const params = { path: { id: this.bench().id } };
-		const body = { changes: $state.snapshot(this.bench().changes) as Record<string, unknown> };
-		try {
-			this.told = await told(api.POST('/api/rigs/{id}/passing', { params, body }));
-			this.problem = '';
-		} catch (error) {
-			this.problem = (error as Error).message;
-		}
-	}
 }
+
+/** The shaft passing the bow. */
+export const passing = (bench: () => RigBench) =>
+	new Asked<Passing>(bench, (b) => told(api.POST('/api/rigs/{id}/passing', asked(b))));
+
+/** What would move it, and what its nock point's height does. */
+export const changes = (bench: () => RigBench) =>
+	new Asked<Changes>(bench, (b) => told(api.POST('/api/rigs/{id}/passing/changes', asked(b))));

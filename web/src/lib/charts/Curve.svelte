@@ -1,6 +1,6 @@
 <script lang="ts">
 	import { area, line } from 'd3-shape';
-	import type { Pair, Plot, Tone } from './plot';
+	import type { Pair, Plot, Tone, Washed } from './plot';
 
 	/** What is computed, drawn through its points; as a ghost what is kept. */
 	interface Props {
@@ -10,7 +10,7 @@
 		width?: number;
 		dash?: string;
 		/** Fill what lies under it, down to the axis. */
-		filled?: Tone;
+		filled?: Washed;
 	}
 	let { at, points, tone = 'ink', width = 1.8, dash, filled }: Props = $props();
 

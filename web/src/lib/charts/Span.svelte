@@ -1,12 +1,12 @@
 <script lang="ts">
-	import type { Plot, Tone } from './plot';
+	import type { Plot, Washed } from './plot';
 
 	/** A region across the chart, over its whole height or along its foot, held to its edges. */
 	interface Props {
 		at: Plot;
 		from: number;
 		to: number;
-		tone?: Tone;
+		tone?: Washed;
 		/** Along the foot only: an interval of what is marked there. */
 		foot?: boolean;
 	}

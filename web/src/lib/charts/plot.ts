@@ -19,6 +19,8 @@ export interface Plot {
 
 export type Pair = readonly [x: number, y: number];
 export type Tone = 'ink' | 'quiet' | 'heather' | 'moss' | 'ochre' | 'brick' | 'ghost';
+/** Those tones that the theme has a wash of. */
+export type Washed = Extract<Tone, 'heather' | 'moss' | 'ochre' | 'brick'>;
 
 interface Extent {
 	x: readonly [number, number];

@@ -6,9 +6,7 @@
 
 	/** Log a read: nocks on the 3×3 block by tap or number key, any other test by its outcome. */
 	type Test = TrialOf<'flight_read'>['test'];
-	const KICKS: Test[] = ['kick_7_paces', 'kick_3_paces'];
 	const BLOCK = [7, 8, 9, 4, 5, 6, 1, 2, 3];
-	const WHERE = ['low left', 'low', 'low right', 'left', 'straight', 'right', 'high left', 'high', 'high right']; // prettier-ignore
 	const LEFT_OUT = 'reading.left_out';
 	const bench = useBench();
 	const told = $derived(bench().bench.reading ?? null);
@@ -18,7 +16,8 @@
 	);
 	let test = $state<Test>('kick_7_paces');
 	const asked = $derived(told?.tests.find((t) => t.id === test) ?? null);
-	const kick = $derived(KICKS.includes(test));
+	const kick = $derived(asked?.on_block ?? false);
+	const where = (cell: number) => told?.block.find((p) => p.cell === cell)?.words ?? '';
 	let nocks = $state<number[]>([]);
 	let distance = $state('');
 	let shaft = $state<'fletched' | 'bare'>('fletched');
@@ -46,6 +45,13 @@
 	const put = (cell: number) => (nocks = [...nocks, cell].slice(-24));
 	const leave = (id: Test, out: boolean) =>
 		bench().set(LEFT_OUT, out ? [...left, id] : left.filter((other) => other !== id));
+
+	/** Enter in the last field logs what stands on the block. */
+	function enter(event: KeyboardEvent): void {
+		if (event.key !== 'Enter' || !nocks.length || bench().busy) return;
+		event.preventDefault();
+		void log('');
+	}
 
 	function key(event: KeyboardEvent): void {
 		const typed = event.target instanceof HTMLInputElement && event.target.type !== 'radio';
@@ -85,7 +91,7 @@
 							type="button"
 							class="act plain"
 							data-trial={cell === 5 ? '' : undefined}
-							aria-label="Nock {WHERE[cell - 1]}, {cell}"
+							aria-label="Nock {where(cell)}, {cell}"
 							onclick={() => put(cell)}
 						>
 							<kbd>{cell}</kbd>
@@ -98,7 +104,7 @@
 				<div class="beside">
 					<p aria-live="polite">
 						{nocks.length
-							? `${nocks.length} ${nocks.length === 1 ? 'arrow' : 'arrows'}: ${nocks.map((n) => WHERE[n - 1]).join(', ')}`
+							? `${nocks.length} ${nocks.length === 1 ? 'arrow' : 'arrows'}: ${nocks.map(where).join(', ')}`
 							: 'No arrow yet: tap where its nock leans, or press 1 to 9.'}
 					</p>
 					<p class="line">
@@ -119,7 +125,12 @@
 						>
 					</p>
 					<label
-						>from <input class="line-input num" bind:value={distance} aria-label="Distance" />
+						>from <input
+							class="line-input num"
+							bind:value={distance}
+							aria-label="Distance"
+							onkeydown={enter}
+						/>
 						{reference.unit('distance').label}</label
 					>
 					<select
@@ -157,7 +168,7 @@
 		{#each told.classes as c (c.id)}
 			<li>
 				<span class="bar" style:width="{Math.max(100 * c.chance, 0.5)}%"></span>
-				<span class="num">{(100 * c.chance).toFixed(0)}%</span>
+				<span class="num">{reference.text(100 * c.chance, 'percent')}</span>
 				{c.words}
 			</li>
 		{/each}

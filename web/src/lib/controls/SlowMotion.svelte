@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { reference } from '$lib/bench/reference.svelte';
 	import type { Passing } from '$lib/bench/passing.svelte';
 
 	/** A shot in slow motion: run, stopped, stepped frame by frame or drawn along a ruler. */
@@ -15,8 +16,8 @@
 	/** Outside the model's range the moment is a share of the shot. */
 	const moment = $derived(
 		told.outside.length
-			? `${((100 * frame) / last).toFixed(0)}%`
-			: `${(told.time_ms[frame] ?? 0).toFixed(1)} ms`
+			? reference.text((100 * frame) / last, 'percent')
+			: reference.text(told.time_ms[frame] ?? 0, 'ms')
 	);
 	$effect(() => {
 		if (!running) return;

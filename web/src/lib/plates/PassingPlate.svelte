@@ -34,7 +34,7 @@
 	/** Outside what the model was tuned to there are shapes, and no number. */
 	const fitted = $derived(!told.outside.length);
 	const bend = d3line<[number, number]>().curve(curveCatmullRom);
-	const ms = (v: number) => v.toFixed(1);
+	const ms = (v: number) => reference.text(v, 'ms');
 	const rows = $derived(
 		told.time_ms
 			.map((t, i) => [
@@ -52,7 +52,7 @@
 	least={200}
 	heads={!fitted
 		? undefined
-		: ['ms', ...NAMES.map((n) => `nock aside, ${n} (mm)`), 'on the plate (N)']}
+		: ['Moment', ...NAMES.map((n) => `nock aside, ${n} (mm)`), 'on the plate (N)']}
 	{rows}
 >
 	{#snippet children(width, height)}
@@ -152,7 +152,7 @@
 			y={height - 6}
 			anchor="end"
 			tone="ink"
-			text={fitted ? `the string lets go at ${ms(told.exit_ms)} ms` : 'the string lets go'}
+			text={fitted ? `the string lets go at ${ms(told.exit_ms)}` : 'the string lets go'}
 		/>
 		<circle cx={t(now)} cy={height - 26} r="5" fill="var(--heather)" />
 		{#if !narrow(width)}

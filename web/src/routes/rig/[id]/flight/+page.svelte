@@ -1,7 +1,6 @@
 <script lang="ts">
 	import { useBench } from '$lib/bench/bench.svelte';
-	import { PassingShot } from '$lib/bench/passing.svelte';
-	import { reference } from '$lib/bench/reference.svelte';
+	import { passing } from '$lib/bench/passing.svelte';
 	import FlightReads from '$lib/controls/FlightReads.svelte';
 	import SlowMotion from '$lib/controls/SlowMotion.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
@@ -9,11 +8,10 @@
 	import Station from '$lib/frame/Station.svelte';
 	import KickPlate from '$lib/plates/KickPlate.svelte';
 	import MatchPlate from '$lib/plates/MatchPlate.svelte';
-	import NockUpPlate from '$lib/plates/NockUpPlate.svelte';
 	import PassingPlate from '$lib/plates/PassingPlate.svelte';
 
 	const bench = useBench();
-	const shot = new PassingShot(bench);
+	const shot = passing(bench);
 	const told = $derived(shot.told);
 	let frame = $state(36);
 	let others = $state(true);
@@ -62,10 +60,6 @@
 			As the model sees it. What leaves clean may still lean a little, for where the arrow goes
 			weighs most. Beyond eight metres a shaft swings back, and its lean says nothing any more.
 		</p>
-		{#if told.side}
-			<h2>Seen from the side</h2>
-			<NockUpPlate {told} />
-		{/if}
 	{:else}
 		<p>No match is told for this bow, and no window: only the shape of the shot is drawn.</p>
 		<ul>
@@ -73,40 +67,4 @@
 		</ul>
 	{/if}
 {/snippet}
-{#snippet moves()}
-	{#if !told}{@render waiting()}
-	{:else if told.movers.length}
-		<ul class="moves">
-			{#each told.movers as m (m.id)}
-				<li class:unsure={m.groups == null}>
-					<span><SaidText said={m.said} /></span>
-					<span class="quiet">agree {reference.text(100 * m.share, 'percent')}</span>
-				</li>
-			{/each}
-		</ul>
-		<p class="quiet">
-			“Agree”: of random bows, on how many the model moves a bare shaft to the side that archers
-			report. Where they seldom agree no side is told.
-		</p>
-	{:else}
-		<p>Outside the bows that the model was tuned to nothing is told of what moves a shaft.</p>
-	{/if}
-{/snippet}
-
-<style>
-	.moves {
-		padding: 0;
-		list-style: none;
-	}
-	.moves li {
-		display: grid;
-		grid-template-columns: 1fr auto;
-		gap: 1rem;
-		align-items: baseline;
-		padding: 0.45rem 0;
-		border-bottom: 1px solid var(--hair);
-	}
-	.unsure {
-		color: var(--quiet);
-	}
-</style>
+{#snippet moves()}<Lazy of={() => import('$lib/controls/WhatMoves.svelte')} />{/snippet}
