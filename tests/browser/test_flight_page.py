@@ -86,7 +86,7 @@ def test_a_session_by_touch_on_a_phone(browser, browser_context_args, demo):
 
 def test_nonsense_is_refused_at_the_distance_and_nothing_is_lost(page, demo):
     page.goto(f"{demo}/rig/1/flight")
-    expect(page.get_by_text("Not read yet", exact=False)).to_be_visible()
+    expect(page.get_by_text("Not read yet; by the model")).to_be_visible()
     page.keyboard.press("t")
     expect(page.get_by_label("Nock straight")).to_be_focused()
     for key in "0ab44":
