@@ -7,6 +7,7 @@ import pytest
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.flight import read_filter as f
+from lyrandis.core.flight.held import LEAST_SD, PREDICTED_SD, Held, off_by, predicted_sd
 from lyrandis.core.flight.read_tests import (
     RELEASES,
     TESTS,
@@ -56,9 +57,10 @@ class Bow:
         return got == self.truth or edge
 
 
-def session(bow, prior_sd, clatter, plan=None):
+def session(bow, prior_sd, clatter, plan=None, spine=None):
     """Ask until the filter stops, or follow a plan; the likeliest class, arrows, the stop."""
-    spine = None if prior_sd is None else (bow.s + bow.rng.normal(0, prior_sd), prior_sd)
+    if prior_sd is not None and spine is None:
+        spine = (bow.s + bow.rng.normal(0, prior_sd), prior_sd)
     belief, arrows, counts = f.prior(spine), 0, dict.fromkeys(TESTS, 0)
     least = f.LEAST_BITS if spine is None else f.LEAST_BITS_WITH_PRIOR
     plan = None if plan is None else list(plan)
@@ -132,6 +134,48 @@ def test_ten_points_better_than_the_usual_three_reads():
     usual = trial(plan=plan)
     assert trial()["strict"] >= usual["strict"] + 0.10
     assert trial()["arrows"] <= 1.2 * usual["arrows"]
+
+
+class TestPredictionsChecked:
+    """How far predictions are taken to be off follows from an archer's own rigs."""
+
+    TESTED = ("kick_7_paces", "wear_marks", "bare_shaft_15m", "kick_3_paces")
+
+    def archers(self, off, count=16):
+        rng, told = np.random.default_rng(5), []
+        for _ in range(count):
+            held = Held(10, 10)
+            for _ in range(12):
+                bow = Bow(rng)
+                m = float(np.clip(bow.s + rng.normal(0, off), -4, 4))
+                read = [f.Reading(kind, bow.shows(kind)) for kind in self.TESTED]
+                held += Held(off=off_by(m, read))
+            told.append(predicted_sd(held))
+        return np.array(told)
+
+    @pytest.mark.parametrize("off", [1.0, 1.5, 2.2, 3.0])
+    def test_the_width_is_rather_too_wide(self, off):
+        told = self.archers(off)
+        assert np.mean(told >= 0.9 * off) >= 0.75
+        assert np.median(told) <= 2.0 * off
+
+    def test_ten_verdicts_are_waited_for(self):
+        far = off_by(3.5, [f.Reading("kick_7_paces", "weak")])
+        assert predicted_sd(Held(9, 9, far)) == PREDICTED_SD
+        assert predicted_sd(Held(10, 9, far)) > predicted_sd(Held(10, 9))
+        assert predicted_sd(Held(10, 10, tuple(-40.0 * i for i in range(8)))) == LEAST_SD
+
+    def test_with_the_width_so_found_what_is_called_found_holds(self):
+        """Also where the predictions are worse than the model's own word."""
+        for off in (1.0, 2.2):
+            width, rng, right = float(np.median(self.archers(off))), np.random.default_rng(9), []
+            for _ in range(160):
+                bow = Bow(rng)
+                m = float(np.clip(bow.s + rng.normal(0, off), -4, 4))
+                got, _, stop = session(bow, width, False, spine=(m, width))
+                if stop == "found":
+                    right.append(got == bow.truth)
+            assert np.mean(right) >= 0.9
 
 
 class TestTables:

@@ -11,12 +11,13 @@ from sqlalchemy.exc import IntegrityError
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.parts import Bow, Rig
+from lyrandis.core.parts import Archer, Arrow, Bow, Rig
 from lyrandis.core.route import states
 from lyrandis.core.schedule import schedule
 from lyrandis.core.stations import views
-from lyrandis.core.trials import KINDS, HoldTrial
+from lyrandis.core.trials import KINDS, FlightReadTrial, HoldTrial
 from lyrandis.demo import scenario
+from lyrandis.desk.papers import bench_of
 from lyrandis.store import database
 from lyrandis.store.preferences import PreferenceStore
 from lyrandis.store.rigs import (
@@ -240,3 +241,27 @@ class TestDemo:
             due = schedule(bench, states(present.marks, present.rig))
             assert any(d.when == "now" for d in due)
             assert [v.station for v in views(bench) if v.problem] == []
+
+
+def test_verdicts_of_the_archers_other_rigs_are_counted(store):
+    """By the archer's name, on rigs whose same state was read again after a verdict."""
+    reads = [
+        FlightReadTrial(test="kick_7_paces", nocks=(4, 4, 4)),
+        FlightReadTrial(test="wear_marks", outcome="no", arrows=0),
+        FlightReadTrial(test="slow_motion", outcome="clear"),
+        FlightReadTrial(test="kick_3_paces", nocks=(4, 4, 4)),
+        FlightReadTrial(test="bare_shaft_15m", outcome="weak2/level", arrows=6),
+        FlightReadTrial(test="kick_7_paces", nocks=(4, 4, 4)),
+    ]
+    weak = {"arrow": Arrow(shaft_length_in=29.5, static_spine=800)}
+    one, other, mine = (
+        store.create(Rig(name=n, archer=Archer(name=who), **weak))
+        for n, who in (("One", "Ada"), ("Other", "Bo"), ("Mine", "Ada"))
+    )
+    for seq, read in enumerate(reads):
+        store.keep(one.id, seq, {}, "flight", trial=read)
+    own = bench_of(store.get(one.id), "2026-05-01T10:00:00+00:00").reading
+    assert (own.own_held.checked, own.elsewhere.checked) == (1, 0)
+    assert store.get(mine.id).verdicts == own.own_held
+    assert store.get(other.id).verdicts.checked == 0
+    assert bench_of(store.get(mine.id), "2026-05-01T10:00:00+00:00").reading.held.checked == 1

@@ -19,7 +19,7 @@ from lyrandis.store.rack import KeptPart
 def bench_of(kept: Kept, made: str) -> Bench:
     """A kept rig on the bench at a time; one bench serves all of its papers."""
     parts = {slot: part.part for slot, part in kept.parts.items()}
-    return Bench(kept.present.rig, kept.present.trials, made, kept.elsewhere, parts)
+    return Bench(kept.present.rig, kept.present.trials, made, kept.elsewhere, parts, kept.verdicts)
 
 
 def schedule_of(kept: Kept, b: Bench) -> list[Due]:

@@ -2,12 +2,17 @@
 
 from __future__ import annotations
 
-from sqlalchemy import ColumnElement, Connection, Text, select, type_coerce
+from functools import lru_cache
 
+from sqlalchemy import ColumnElement, Connection, Text, func, select, type_coerce
+
+from lyrandis.core.bench import Bench
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.flight.held import NONE_TRIED, Held
 from lyrandis.core.parts import On
 from lyrandis.core.trials import KINDS, KeptTrial
 from lyrandis.store.derived import kept_trial
-from lyrandis.store.tables import RigPartRow, RigRow, TrialRow
+from lyrandis.store.tables import RigPartRow, RigRow, SnapshotRow, TrialRow
 
 OF_PARTS = tuple(name for name, kind in KINDS.items() if kind.speaks_of)
 LOOKS = ("inspection", "release")
@@ -60,3 +65,31 @@ def all_looks(connection: Connection) -> list[KeptTrial]:
         .order_by(TrialRow.at)
     ).all()
     return [kept_trial(tuple(row[:-2]), row.base, row.form, row.rig_id) for row in rows]
+
+
+def verdicts_elsewhere(connection: Connection, id: int, archer: str) -> Held:
+    """How verdicts of the flight reads on the other rigs of an archer of that name did."""
+    if not archer.strip():
+        return NONE_TRIED
+    named = func.json_extract(type_coerce(SnapshotRow.summary, Text), "$.archer")
+    rows = connection.execute(
+        select(TrialRow, RigRow.form, type_coerce(RigRow.base, Text).label("base"))
+        .join(RigRow, RigRow.id == TrialRow.rig_id)
+        .join(SnapshotRow, SnapshotRow.rig_id == RigRow.id)
+        .where(TrialRow.kind == "flight_read", TrialRow.rig_id != id, named == archer)
+        .order_by(TrialRow.rig_id, TrialRow.seq)
+    )
+    of_rigs: dict[int, list[tuple[tuple[object, ...], str, int]]] = {}
+    for row in rows:
+        of_rigs.setdefault(row.rig_id, []).append((tuple(row[:-2]), row.base, row.form))
+    return sum((_held_of(tuple(reads)) for reads in of_rigs.values()), NONE_TRIED)
+
+
+@lru_cache(maxsize=256)
+def _held_of(reads: tuple[tuple[tuple[object, ...], str, int], ...]) -> Held:
+    """How the verdicts of one rig's reads did, with the bow and archer of the latest."""
+    try:
+        kept = tuple(kept_trial(row, base, form) for row, base, form in reads)
+        return Bench(kept[-1].rig, kept).reading.own_held
+    except (RefusedError, ValueError, TypeError, LookupError):
+        return NONE_TRIED  # what cannot be read is told on its own rig

@@ -10,6 +10,7 @@ from typing import Any, cast
 from pydantic import ValidationError
 
 from lyrandis.core.fields import refused
+from lyrandis.core.flight.held import NONE_TRIED, Held
 from lyrandis.core.history import Entry, Kind, Replay, UnreadEntry
 from lyrandis.core.parts import Rig, Slot
 from lyrandis.core.summary import Summary
@@ -35,6 +36,7 @@ class Kept:
         is about
     parts : those on it, by slot
     elsewhere : trials of other rigs that had a part of this one on
+    verdicts : how those of the flight reads on the archer's other rigs did
     """
 
     id: int
@@ -47,6 +49,7 @@ class Kept:
     spoken_of: dict[int, Entry]
     parts: dict[Slot, KeptPart]
     elsewhere: tuple[KeptTrial, ...] = ()
+    verdicts: Held = NONE_TRIED
 
     @property
     def known(self) -> tuple[KeptTrial, ...]:

@@ -13,7 +13,7 @@ from lyrandis.core.history import Entry, Replay
 from lyrandis.core.trials import KINDS
 from lyrandis.store import rack
 from lyrandis.store.derived import ENTRY, MADE_BY, kept_trial, numbered, read_entry
-from lyrandis.store.elsewhere import trials_elsewhere
+from lyrandis.store.elsewhere import trials_elsewhere, verdicts_elsewhere
 from lyrandis.store.kept import Kept, Listed, Unreadable, name_of
 from lyrandis.store.tables import EntryRow, RigRow, SnapshotRow, TrialRow
 from lyrandis.store.texts import base_of, state_of, summary_of
@@ -122,6 +122,7 @@ def present(connection: Connection, id: int) -> Kept | Unreadable | None:
         spoken_of=numbered(connection, id, about),
         parts={slot: kept[mark] for slot, mark in marks.items() if mark in kept},
         elsewhere=trials_elsewhere(connection, id, state.rig.on),
+        verdicts=verdicts_elsewhere(connection, id, state.rig.archer.name),
     )
 
 

@@ -28,6 +28,7 @@ from lyrandis.core.conditions import Stopped, stopped_on
 from lyrandis.core.dates import EPOCH
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
+from lyrandis.core.flight.held import NONE_TRIED, Held
 from lyrandis.core.measured import Recalled, recalled, untrue
 from lyrandis.core.parts import Part, Rig, Slot
 from lyrandis.core.trials import MEASURED, KeptTrial
@@ -41,6 +42,7 @@ class Bench:
     trials : those of its history
     elsewhere : those of other rigs that had one of its parts on
     parts : its parts as they are kept, where they are
+    verdicts : how those on the archer's other rigs did
     now : an ISO time, passed in where days matter: the core has no clock
     """
 
@@ -49,6 +51,7 @@ class Bench:
     now: str = EPOCH
     elsewhere: tuple[KeptTrial, ...] = ()
     parts: Mapping[Slot, Part] = field(default_factory=dict)
+    verdicts: Held = NONE_TRIED
 
     def with_changes(self, changes: Mapping[str, Any]) -> Bench:
         """The rig with settings changed, and what is measured as it then is."""
@@ -154,7 +157,7 @@ class Bench:
             except RefusedError:
                 return None
 
-        return ReadingBench(self.rig, self.trials, error_of)
+        return ReadingBench(self.rig, self.trials, error_of, self.verdicts)
 
     @cached_property
     def walk_back(self) -> WalkBackBench:

@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cached_property
 
 import numpy as np
@@ -19,6 +19,7 @@ from lyrandis.core.arrow.window import GROUP_LN
 from lyrandis.core.bench.true import still_true
 from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.flight.belief import MOVED_SD, Change, moved
+from lyrandis.core.flight.held import NONE_TRIED, PREDICTED_SD, Held, off_by, predicted_sd
 from lyrandis.core.flight.read_filter import (
     STOP_AT,
     Reading,
@@ -33,8 +34,7 @@ from lyrandis.core.parts import Rig, TestId
 from lyrandis.core.route import READS, moved_since
 from lyrandis.core.trials import KeptTrial
 
-PREDICTED_SD = 1.5  # groups, of the model's word before it was checked on an archer's bows
-MOST_PREDICTED = 4.0  # groups; farther off the word is only "far"
+FARTHEST = 4.0  # groups; farther off the word is only "far"
 BRACE_DOUBT = 0.5  # groups for each BRACE_PER_IN of brace: reports differ on its way
 BRACE_PER_IN = 0.5
 _BRACE_FIELDS = ("brace_height_in", "brace_reference", "brace_offset_in")
@@ -57,14 +57,6 @@ class Expected:
     test: TestId
     outcome: str
     chance: float
-
-
-@dataclass(frozen=True)
-class Held:
-    """How often a verdict stood the reads that came after it."""
-
-    checked: int
-    held: int
 
 
 @dataclass(frozen=True)
@@ -94,11 +86,13 @@ class ReadingBench:
     """The flight reads of this rig.
 
     error_of : by how many groups the shaft of a rig is predicted too stiff; None outside the fit
+    elsewhere : how verdicts on this archer's other rigs did
     """
 
     rig: Rig
     trials: tuple[KeptTrial, ...]
     error_of: Callable[[Rig], float | None]
+    elsewhere: Held = NONE_TRIED
 
     @cached_property
     def kept(self) -> list[KeptTrial]:
@@ -108,13 +102,16 @@ class ReadingBench:
     @cached_property
     def predicted(self) -> tuple[float, float] | None:
         """What the model says of the shaft as it was first read, mean and sd in groups."""
-        return self._predicted_of(self.states[0].rig if self.states else self.rig)
+        return self._predicted_of(self._first, self.predicted_sd)
 
-    def _predicted_of(self, rig: Rig) -> tuple[float, float] | None:
+    @property
+    def _first(self) -> Rig:
+        """The rig as it was first read."""
+        return self.states[0].rig if self.states else self.rig
+
+    def _predicted_of(self, rig: Rig, sd: float) -> tuple[float, float] | None:
         error = self.error_of(rig)
-        if error is None:
-            return None
-        return min(max(error, -MOST_PREDICTED), MOST_PREDICTED), PREDICTED_SD
+        return None if error is None else (float(np.clip(error, -FARTHEST, FARTHEST)), sd)
 
     @cached_property
     def states(self) -> list[State]:
@@ -151,12 +148,35 @@ class ReadingBench:
         return None
 
     @cached_property
+    def own_held(self) -> Held:
+        """How verdicts on this rig alone did, a prediction counting as it does before any."""
+        own, error = self._walk(PREDICTED_SD).held, self._predicted_of(self._first, PREDICTED_SD)
+        if error is None or not self.states:
+            return own
+        first = [r for k in self.states[0].kept for r in k.trial.readings(k.rig.archer)]
+        return replace(own, off=off_by(error[0], first))
+
+    @cached_property
+    def held(self) -> Held:
+        """How verdicts on all of this archer's rigs did."""
+        return self.own_held + self.elsewhere
+
+    @cached_property
+    def predicted_sd(self) -> float:
+        """What a prediction is off by on this archer's rigs [groups]."""
+        return predicted_sd(self.held)
+
+    @cached_property
     def _walked(self) -> Walked:
-        """The reads gone through in order, state by state."""
-        belief, against, tried = prior(self.predicted), False, list[bool]()
-        start, readings, before = belief, list[Reading](), self.rig
+        return self._walk(self.predicted_sd)
+
+    def _walk(self, sd: float) -> Walked:
+        """The reads gone through in order, state by state; a prediction is off by sd [groups]."""
+        start = self._predicted_of(self._first, sd)
+        belief, against, tried = prior(start), False, list[bool]()
+        begun, readings, before = belief, list[Reading](), self.rig
         for i, state in enumerate(self.states):
-            start = belief = self._carried(belief, before, state.rig) if i else belief
+            begun = belief = self._carried(belief, before, state.rig, sd) if i else belief
             readings, before, stated, stands = [], state.rig, None, False
             for kept in state.kept:
                 was = shares(belief)
@@ -164,31 +184,26 @@ class ReadingBench:
                     stated = int(was.argmax())
                 own = kept.trial.readings(kept.rig.archer)
                 readings = readings + own
-                belief = believed(readings, start)
+                belief = believed(readings, begun)
                 now, best = shares(belief), int(was.argmax())
                 against = kept is not self.kept[0] and bool(now[best] < _AGAINST * was[best])
                 stands = int(now.argmax()) == stated
             if stated is not None:
                 tried.append(stands)
         if self.states and moved_since(_STATE, before, self.rig):
-            start = belief = self._carried(belief, before, self.rig)
+            begun = belief = self._carried(belief, before, self.rig, sd)
             readings = []
-        return Walked(start, belief, readings, against, Held(len(tried), sum(tried)))
+        return Walked(begun, belief, readings, against, Held(len(tried), sum(tried)))
 
-    def _carried(self, belief: Array, before: Rig, now: Rig) -> Array:
+    def _carried(self, belief: Array, before: Rig, now: Rig, sd: float) -> Array:
         """The belief after a change; begun anew where nothing can be said of it."""
         change = self.change(before, now)
-        return prior(self._predicted_of(now)) if change is None else moved(belief, change)
+        return prior(self._predicted_of(now, sd)) if change is None else moved(belief, change)
 
     @property
     def against(self) -> bool:
         """Whether the latest read spoke against what was likeliest before it."""
         return self._walked.against
-
-    @property
-    def held(self) -> Held:
-        """How often a verdict on this rig stood the reads after it."""
-        return self._walked.held
 
     @property
     def belief(self) -> Array:

@@ -73,7 +73,7 @@ def layout_of(arrow: Arrow) -> Layout:
     )
 
 
-@lru_cache(maxsize=64)
+@lru_cache(maxsize=256)
 def matched(
     setting: Setting,
     layout: Layout,

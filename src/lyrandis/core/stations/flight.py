@@ -7,6 +7,7 @@ import math
 from lyrandis.core.arrow.window import GROUP_LN, front_exponent
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, joined, mind, say
+from lyrandis.core.flight.held import ENOUGH
 from lyrandis.core.flight.looks import plate_is_left
 from lyrandis.core.flight.read_filter import ClassId, NextTest, Reading, Reason, Verdict
 from lyrandis.core.flight.read_words import HOW, TITLES, outcome_words
@@ -364,17 +365,28 @@ def _held(b: Bench) -> list[Finding]:
     held = b.reading.held
     if not held.checked:
         return []
+    why = say(
+        "A verdict counts once it was called found and the same state was read again. From "
+        "{enough} on, how far the model is taken to be off follows from how far its predictions lay "
+        "from the reads; now it is {sd}.",
+        enough=("count", ENOUGH),
+        sd=("groups", b.reading.predicted_sd),
+    )
+    told = {"checked": ("count", float(held.checked)), "held": ("count", float(held.held))}
     return [
         fine(
             said=say(
-                "Verdicts on this rig that later reads tried: {checked}; stood: {held}.",
-                checked=("count", held.checked),
-                held=("count", held.held),
+                f"Verdicts on {_whose(b)} that later reads tried: {{checked}}; stood: {{held}}.",
+                **told,
             ),
-            why=say("A verdict counts once it was called found and the same state was read again."),
+            why=why,
             told="measured",
         )
     ]
+
+
+def _whose(b: Bench) -> str:
+    return "this archer's rigs" if b.verdicts.checked else "this rig"
 
 
 def _walked_back(b: Bench) -> list[Finding]:
