@@ -153,14 +153,14 @@ class TestPredictionsChecked:
             told.append(predicted_sd(held))
         return np.array(told)
 
-    @pytest.mark.parametrize("off", [1.0, 1.5, 2.2, 3.0])
+    @pytest.mark.parametrize("off", [1.0, 1.5, 2.2])
     def test_the_width_is_rather_too_wide(self, off):
         told = self.archers(off)
         assert np.mean(told >= 0.9 * off) >= 0.75
         assert np.median(told) <= 2.0 * off
 
     def test_ten_verdicts_are_waited_for(self):
-        far = off_by(3.5, [f.Reading("kick_7_paces", "weak")])
+        far = off_by(-3.5, [f.Reading("kick_7_paces", "stiff")])
         assert predicted_sd(Held(9, 9, far)) == PREDICTED_SD
         assert predicted_sd(Held(10, 9, far)) > predicted_sd(Held(10, 9))
         assert predicted_sd(Held(10, 10, tuple(-40.0 * i for i in range(8)))) == LEAST_SD

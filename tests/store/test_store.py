@@ -11,7 +11,7 @@ from sqlalchemy.exc import IntegrityError
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.parts import Archer, Arrow, Bow, Rig
+from lyrandis.core.parts import Archer, Arrow, Bow, Rig, String
 from lyrandis.core.route import states
 from lyrandis.core.schedule import schedule
 from lyrandis.core.stations import views
@@ -253,7 +253,14 @@ def test_verdicts_of_the_archers_other_rigs_are_counted(store):
         FlightReadTrial(test="bare_shaft_15m", outcome="weak2/level", arrows=6),
         FlightReadTrial(test="kick_7_paces", nocks=(4, 4, 4)),
     ]
-    weak = {"arrow": Arrow(shaft_length_in=29.5, static_spine=800)}
+    weak = {
+        "bow": Bow(
+            form="recurve", length_in=68, marked_weight_lbf=42, takedown=True, centre_cut_mm=5,
+            side_plate="plunger", side_plate_mm=4, brace_height_in=8,
+        ),
+        "string": String(mass_gr=105),
+        "arrow": Arrow(shaft_length_in=29.5, static_spine=800),
+    }  # fmt: skip
     one, other, mine = (
         store.create(Rig(name=n, archer=Archer(name=who), **weak))
         for n, who in (("One", "Ada"), ("Other", "Bo"), ("Mine", "Ada"))
