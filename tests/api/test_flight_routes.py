@@ -98,3 +98,42 @@ class TestReads:
         assert told["wear_marks"]["left_out"]
         assert told["wear_marks"]["worth"] is None
         assert told["felt_plate"]["worth"] is not None
+
+
+def test_the_spine_map_is_a_job_kept_by_its_inputs(client, rig):
+    path = f"/api/jobs/spine-map/{rig}"
+    begun = client.post(path, json={"changes": {}}).json()
+    assert begun["kind"] == "spine-map"
+    told = client.post(f"/api/rigs/{rig}/passing/map", json={"changes": {}}).json()
+    own = [line for line in told["lines"] if line["own"]]
+    assert all(line["spine"] == told["acts"] for line in own)
+    again = client.post(path, json={"changes": {}}).json()
+    assert again["id"] == begun["id"]
+    other = client.post(path, json={"changes": {"bow.brace_height_in": 8.5}}).json()
+    assert other["id"] != begun["id"]
+    stopped = client.delete(f"/api/jobs/{other['id']}").json()
+    assert stopped["state"] in ("waiting", "running", "stopped")
+    thumb = client.post(path, json={"changes": {"archer.release": "thumb"}}).json()
+    events = client.get(f"/api/jobs/{thumb['id']}/events").text
+    assert "event: failed" in events
+    assert "No map is drawn" in events
+
+
+def test_lines_of_the_map_lie_where_their_spine_is_clean(client, rig):
+    """Read against the table of the same answer, at a place between its rows."""
+    told = client.post(f"/api/rigs/{rig}/passing/map", json={"changes": {}}).json()
+    at = {(length, point): spine for length, point, spine in told["rows"]}
+    lengths = sorted({length for length, _ in at})
+    checked = 0
+    for line in told["lines"]:
+        for length, point in line["points"]:
+            if length not in lengths:
+                continue
+            column = [(p, s) for (one, p), s in at.items() if one == length and s is not None]
+            below = max((c for c in column if c[0] <= point), default=None)
+            above = min((c for c in column if c[0] >= point), default=None)
+            if below and above and above[0] - below[0] <= 10:
+                low, high = sorted((below[1], above[1]))
+                assert low - 0.5 <= line["spine"] <= high + 0.5
+                checked += 1
+    assert checked > 5

@@ -4,14 +4,19 @@ from __future__ import annotations
 
 from typing import Any
 
-from fastapi import APIRouter
+from fastapi import APIRouter, Request
 from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, RigId, now
+from lyrandis.api.long import AllJobs, waited
 from lyrandis.api.problems import PROBLEM_RESPONSES
+from lyrandis.core.bench import Bench
 from lyrandis.desk import papers
+from lyrandis.desk.rigs import Desk
 from lyrandis.desk.shown.flight import ChangesView, PassingView, changes_view, passing_view
+from lyrandis.desk.shown.spine_map import SpineMapView, spine_map_view
+from lyrandis.jobs import Job, Jobs, digest
 
 router = APIRouter(
     prefix="/api", tags=["flight"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
@@ -26,13 +31,37 @@ class PassingIn(BaseModel):
     changes: dict[str, Any] = Field({}, max_length=200)
 
 
+def changed(id: int, body: PassingIn, desk: Desk) -> Bench:
+    """A kept rig on the bench, with what is changed on it and not kept."""
+    return papers.bench_of(desk.get(id), now()).with_changes(body.changes)
+
+
+def mapping(jobs: Jobs, b: Bench) -> Job:
+    """Begin to draw a bench's spine map; the same bow and arrow are gone through once."""
+    now, bow = b.arrow, b.bow.drawn
+    key = digest(
+        "spine map", b.rig.archer, b.rig.bow, b.rig.arrow, now.string, bow.draw_in, bow.weight_lbf,
+        b.bow.heaviest_lbf, now.build.lightest_gr, now.floor.floor_gpp, now.window,
+    )  # fmt: skip
+    return jobs.start("spine-map", lambda tell: spine_map_view(b, tell), key)
+
+
 @router.post("/rigs/{id}/passing")
 def passing(id: RigId, body: PassingIn, desk: AtDesk) -> PassingView:
     """Bare shafts past this rig's bow: a stiffer one, the present one, a weaker one."""
-    return passing_view(papers.bench_of(desk.get(id), now()).with_changes(body.changes))
+    return passing_view(changed(id, body, desk))
 
 
 @router.post("/rigs/{id}/passing/changes")
 def passing_changes(id: RigId, body: PassingIn, desk: AtDesk) -> ChangesView:
     """What would move the shaft on this rig, and by how much; and from the side, the nock point."""
-    return changes_view(papers.bench_of(desk.get(id), now()).with_changes(body.changes))
+    return changes_view(changed(id, body, desk))
+
+
+@router.post("/rigs/{id}/passing/map")
+async def passing_map(
+    request: Request, id: RigId, body: PassingIn, desk: AtDesk, jobs: AllJobs
+) -> SpineMapView:
+    """Which spine leaves this bow cleanly over length and point: some seconds of work, once."""
+    told: SpineMapView = await waited(request, lambda: mapping(jobs, changed(id, body, desk)))
+    return told

@@ -12,8 +12,9 @@ from fastapi.sse import EventSourceResponse, ServerSentEvent
 from pydantic import TypeAdapter
 
 from lyrandis.api.bodies import CheckedRoute
-from lyrandis.api.context import AtDesk
+from lyrandis.api.context import AtDesk, RigId
 from lyrandis.api.data import putting_back
+from lyrandis.api.flight import PassingIn, changed, mapping
 from lyrandis.api.listening import Marks, Second, listening
 from lyrandis.api.long import AllJobs, JobView, job_view
 from lyrandis.api.problems import PROBLEM_RESPONSES, problem_of
@@ -41,6 +42,12 @@ def begin_listening(
 ) -> JobView:
     """Begin to listen to a recording; the same recording is listened to once."""
     return job_view(listening(jobs, file, added_s, mine_s))
+
+
+@router.post("/spine-map/{id}", status_code=202)
+def begin_mapping(id: RigId, body: PassingIn, desk: AtDesk, jobs: AllJobs) -> JobView:
+    """Begin to draw a rig's spine map; its result is the map."""
+    return job_view(mapping(jobs, changed(id, body, desk)))
 
 
 @router.post("/restore", status_code=202)

@@ -155,7 +155,7 @@ class ArrowBench:
     @cached_property
     def first_window(self) -> SpineWindow:
         """The first spine suggestion, by the fit; or why there is none."""
-        return self._window_of(self.rig.arrow)
+        return self.window_for(self.rig.arrow)
 
     @cached_property
     def match(self) -> Match | None:
@@ -178,14 +178,15 @@ class ArrowBench:
 
         By the fit, as far off as the model's own match is here.
         """
-        told = self._window_of(self.rig.arrow.model_copy(update={"shaft_length_in": length_in}))
+        told = self.window_for(self.rig.arrow.model_copy(update={"shaft_length_in": length_in}))
         if told.spine_28in is None:
             return None
         here = self.window
         off = here.spine_28in.value / here.first if here.first and here.spine_28in else 1.0
         return told.spine_28in.value * off
 
-    def _window_of(self, arrow: Arrow) -> SpineWindow:
+    def window_for(self, arrow: Arrow) -> SpineWindow:
+        """The fit's suggestion for another arrow on this bow."""
         r = self.rig
         return spine_window(
             r.archer,

@@ -24,6 +24,7 @@
 	leaves={[
 		{ id: 'reads', title: 'Reads', body: reads, trial: true },
 		{ id: 'match', title: 'Which spine', body: match },
+		{ id: 'map', title: 'Length and point', body: map },
 		{ id: 'moves', title: 'What moves it', body: moves },
 		{ id: 'walk-back', title: 'Walk-back', body: walkBack }
 	]}
@@ -62,9 +63,19 @@
 		</p>
 	{:else}
 		<p>No match is told for this bow, and no window: only the shape of the shot is drawn.</p>
-		<ul>
-			{#each told.outside as reason, i (i)}<li><SaidText said={reason} /></li>{/each}
-		</ul>
+		{@render why()}
 	{/if}
+{/snippet}
+{#snippet why()}
+	<ul>
+		{#each told?.outside ?? [] as reason, i (i)}<li><SaidText said={reason} /></li>{/each}
+	</ul>
+{/snippet}
+{#snippet map()}
+	{#if !told}{@render waiting()}
+	{:else if told.outside.length}
+		<p>No map is drawn where the model says nothing of the match.</p>
+		{@render why()}
+	{:else}<Lazy of={() => import('$lib/controls/SpineMap.svelte')} />{/if}
 {/snippet}
 {#snippet moves()}<Lazy of={() => import('$lib/controls/WhatMoves.svelte')} />{/snippet}
