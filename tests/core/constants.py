@@ -21,7 +21,7 @@ MODULES = [
         )
         for p in sorted((CORE / part).glob("*.py"))
         if p.stem != "__init__"
-    ), "route.watches", "measured", "trials.weighing", "schedule", "inspection", "bench.archer", "bench.string", "bench.shaft", "bench.dozen", "bench.flex", "bench.what_if", "bench.movers", "bench.reading", "trials.flight_read",
+    ), "route.watches", "measured", "trials.weighing", "schedule", "inspection", "bench.archer", "bench.string", "bench.shaft", "bench.dozen", "bench.flex", "bench.what_if", "bench.movers", "bench.reading", "bench.spine_map", "flight.held", "trials.flight_read",
 ]  # fmt: skip
 
 

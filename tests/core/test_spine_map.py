@@ -49,7 +49,7 @@ def test_a_stiff_shaft_is_not_cut():
 
 def test_what_a_weighing_told_stays_in_the_floor():
     weighed = changed(RIG, {"arrow.weighed_gr": Bench(RIG).arrow.build.mass_gr + 20})
-    m, heavy = drawn(RIG)[0], spine_map(Bench(weighed), lambda share: None)
+    m, heavy = drawn(RIG)[0], spine_map(Bench(weighed), lambda _share: None)
     gained = (heavy.over_floor_gpp - m.over_floor_gpp) * Bench(RIG).bow.heaviest_lbf
     assert gained == pytest.approx(20 + Bench(RIG).arrow.build.sd_gr, abs=3)
 
@@ -74,7 +74,7 @@ def test_it_tells_how_far_it_is_and_can_be_ended():
 )
 def test_outside_the_model_there_is_no_map(change):
     with pytest.raises(RefusedError, match="No map"):
-        spine_map(Bench(changed(RIG, change)), lambda share: None)
+        spine_map(Bench(changed(RIG, change)), lambda _share: None)
 
 
 def test_lengths_are_none_that_cannot_be_drawn():
