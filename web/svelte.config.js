@@ -17,7 +17,7 @@ export default {
 				'default-src': ['self'],
 				'script-src': ['self'],
 				'style-src': ['self', 'unsafe-inline'],
-				'img-src': ['self', 'data:'],
+				'img-src': ['self', 'data:', 'blob:'],
 				'media-src': ['self', 'blob:'],
 				'font-src': ['self'],
 				'connect-src': ['self'],

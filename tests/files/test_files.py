@@ -28,6 +28,7 @@ from lyrandis.core.trials import (
     CoachTrial,
     DrawTrial,
     FlightReadTrial,
+    GroupTrial,
     HoldTrial,
     InLineTrial,
     InspectionTrial,
@@ -45,6 +46,7 @@ from lyrandis.core.trials import (
     WayTrial,
     WeighingTrial,
 )
+from lyrandis.core.trials.group import Impact
 from lyrandis.core.trials.marks import Landed
 from lyrandis.core.trials.numbered import Landing
 from lyrandis.core.units import write
@@ -359,6 +361,10 @@ EXAMPLES = {
     ),
     "shaft_read": ShaftReadTrial(length_in=30.5, read="weak", distance_m=6),
     "flight_read": FlightReadTrial(test="kick_7_paces", nocks=(4, 7, 5), distance_m=5.5),
+    "group": GroupTrial(
+        distance_m=18,
+        impacts=(Impact(right_cm=1.5, up_cm=-2), Impact(right_cm=-4, up_cm=3, shaft="bare")),
+    ),
     "walk_back": WalkBackTrial(distance_m=20, offsets_cm=(1.5, -2.0, 3.0)),
     "way": WayTrial(size_cm=22, distance_m=25, bow="flipped"),
     "arrow_weighing": ArrowWeighingTrial(mass_gr=400),

@@ -13,6 +13,7 @@ from starlette.responses import RedirectResponse, Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from lyrandis.api.problems import fault, problem
+from lyrandis.files.photo import MOST_BYTES as MOST_PHOTO_BYTES
 from lyrandis.files.rig_json import MOST_BYTES as MOST_RIG_BYTES
 from lyrandis.files.wav import MOST_BYTES as MOST_WAV_BYTES
 
@@ -22,6 +23,7 @@ _FORM = 1_000_000  # what a form around a file may take
 MOST_BODY_BYTES = 1_000_000
 MOST_BY_PATH = {
     **dict.fromkeys(("/api/compute/sound", "/api/jobs/sound"), MOST_WAV_BYTES + _FORM),
+    "/api/compute/photo": MOST_PHOTO_BYTES + _FORM,
     **dict.fromkeys(("/api/rigs/import", "/api/jobs/import"), MOST_RIG_BYTES + _FORM),
     **dict.fromkeys(("/api/data/restore", "/api/jobs/restore"), 2_000_000_000),
     "/api/readings": 1_000_000 + _FORM,

@@ -36,6 +36,7 @@ from lyrandis.core.trials import (
     ChronographTrial,
     DrawTrial,
     FlightReadTrial,
+    GroupTrial,
     HoldTrial,
     InLineTrial,
     InspectionTrial,
@@ -52,6 +53,7 @@ from lyrandis.core.trials import (
     WayTrial,
     WeighingTrial,
 )
+from lyrandis.core.trials.group import Impact
 from lyrandis.core.trials.marks import Landed
 from lyrandis.core.trials.numbered import Landing
 from lyrandis.core.tune.nock_reads import Tail
@@ -430,6 +432,16 @@ def _woodland(store: RigStore, rng: np.random.Generator, later: np.random.Genera
     ):  # fmt: skip
         visit = WalkBackTrial(distance_m=distance, offsets_cm=offsets)
         log.keep("flight", {}, trial=visit, days=_AT_ONCE)
+    scatter = np.random.default_rng(SEED + 3)
+    for silencers, ends in ((30.0, 1), (15.0, 1), (0.0, 2)):
+        steps = {"string.silencers_gr": silencers}
+        for _ in range(ends):
+            at = np.round(scatter.normal([-1.5, -3.0], 6.5, (6, 2)), 1).tolist()
+            shot = GroupTrial(
+                distance_m=18, impacts=tuple(Impact(right_cm=x, up_cm=y) for x, y in at)
+            )
+            log.keep("flight", steps, trial=shot, days=_AT_ONCE)
+            steps = {}
 
 
 def _static_tip(store: RigStore) -> None:

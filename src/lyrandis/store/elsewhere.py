@@ -7,6 +7,7 @@ from functools import lru_cache
 from sqlalchemy import ColumnElement, Connection, Text, func, select, type_coerce
 
 from lyrandis.core.bench import Bench
+from lyrandis.core.bench.reading import READ_BY
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.flight.held import NONE_TRIED, Held
 from lyrandis.core.parts import On
@@ -76,7 +77,7 @@ def verdicts_elsewhere(connection: Connection, id: int, archer: str) -> Held:
         select(TrialRow, RigRow.form, type_coerce(RigRow.base, Text).label("base"))
         .join(RigRow, RigRow.id == TrialRow.rig_id)
         .join(SnapshotRow, SnapshotRow.rig_id == RigRow.id)
-        .where(TrialRow.kind == "flight_read", TrialRow.rig_id != id, named == archer)
+        .where(TrialRow.kind.in_(READ_BY), TrialRow.rig_id != id, named == archer)
         .order_by(TrialRow.rig_id, TrialRow.seq)
     )
     of_rigs: dict[int, list[tuple[tuple[object, ...], str, int]]] = {}

@@ -17,6 +17,7 @@ from lyrandis.core.bench.brace import BraceBench
 from lyrandis.core.bench.dozen import DozenBench
 from lyrandis.core.bench.fit import FitBench
 from lyrandis.core.bench.flex import FlexBench
+from lyrandis.core.bench.groups import GroupsBench
 from lyrandis.core.bench.in_line import InLineBench, in_line_of
 from lyrandis.core.bench.line import CentreShotBench, NockBench, TillerBench
 from lyrandis.core.bench.quiet import quiet_of
@@ -163,6 +164,11 @@ class Bench:
     def walk_back(self) -> WalkBackBench:
         """The walk-back."""
         return WalkBackBench(self.rig, self.trials)
+
+    @cached_property
+    def groups(self) -> GroupsBench:
+        """The groups, and the setting that was stepped through."""
+        return GroupsBench(self.rig, self.trials)
 
     @cached_property
     def dozen(self) -> DozenBench:

@@ -18,6 +18,7 @@ from lyrandis.core.arrays import Array
 from lyrandis.core.arrow.window import GROUP_LN
 from lyrandis.core.bench.true import still_true
 from lyrandis.core.bow.form import brace_to_pivot_in
+from lyrandis.core.dates import instant
 from lyrandis.core.flight.belief import MOVED_SD, Change, moved
 from lyrandis.core.flight.held import NONE_TRIED, PREDICTED_SD, Held, off_by, predicted_sd
 from lyrandis.core.flight.read_filter import (
@@ -37,12 +38,13 @@ from lyrandis.core.trials import KeptTrial
 FARTHEST = 4.0  # groups; farther off the word is only "far"
 BRACE_DOUBT = 0.5  # groups for each BRACE_PER_IN of brace: reports differ on its way
 BRACE_PER_IN = 0.5
+READ_BY = ("flight_read", "group")  # kinds of trial that tell how the shaft flew
 _BRACE_FIELDS = ("brace_height_in", "brace_reference", "brace_offset_in")
 _AGAINST = 0.8  # of the chance before: a read that leaves less spoke against it
 _HARDLY = 0.1  # groups: what moves the nock point alone does to the spine
 _NOCK, _SPINE, _BRACE = (READS[name].short for name in ("nock", "spine", "brace"))
 # What makes another state of the same bow: the reads before it are carried over by a prediction.
-_STATE: dict[str, float] = {
+STATE: dict[str, float] = {
     "spine": 5, "shaft": 0.06, "point": 2, "insert": 2, "gpi": 0.05, "diameter": 0.1,
     "arrow_nock": 2, "rear_taper": 0.1, "front_taper": 0.1, "rear_end": 0.1, "front_end": 0.1,
     "cut": 0.1, "spring": 0, "silencers": 5, "silencer_place": 0.1, "string_mass": 5, "brace": 0.06,
@@ -97,7 +99,9 @@ class ReadingBench:
     @cached_property
     def kept(self) -> list[KeptTrial]:
         """Reads with this bow and archer, in order."""
-        return still_true(self.trials, "flight_read", self.rig)
+        told = [k for kind in READ_BY for k in still_true(self.trials, kind, self.rig)]
+        told = [k for k in told if k.trial.readings(k.rig.archer)]
+        return sorted(told, key=lambda k: (k.day, instant(k.at), k.seq))
 
     @cached_property
     def predicted(self) -> tuple[float, float] | None:
@@ -118,7 +122,7 @@ class ReadingBench:
         """The reads, those of one state of the rig together."""
         told: list[State] = []
         for kept in self.kept:
-            if told and not moved_since(_STATE, told[-1].rig, kept.rig):
+            if told and not moved_since(STATE, told[-1].rig, kept.rig):
                 told[-1].kept.append(kept)
             else:
                 told.append(State(kept.rig, [kept]))
@@ -126,7 +130,7 @@ class ReadingBench:
 
     def change(self, before: Rig, now: Rig) -> Change | None:
         """What a change of the rig is predicted to do; None where nothing can be said of it."""
-        what = set(moved_since(_STATE, before, now))
+        what = set(moved_since(STATE, before, now))
         nock = (now.nock_height_mm or 0.0) - (before.nock_height_mm or 0.0)
         if before.nock_height_mm is None or now.nock_height_mm is None:
             nock = 0.0
@@ -190,7 +194,7 @@ class ReadingBench:
                 stands = int(now.argmax()) == stated
             if stated is not None:
                 tried.append(stands)
-        if self.states and moved_since(_STATE, before, self.rig):
+        if self.states and moved_since(STATE, before, self.rig):
             begun = belief = self._carried(belief, before, self.rig, sd)
             readings = []
         return Walked(begun, belief, readings, against, Held(len(tried), sum(tried)))

@@ -49,10 +49,15 @@ class Swinging:
         return 2 * q * math.pi * out**2 * k * (1 - share + share**2)
 
 
-def swing(
+def swing(arrow: Swinging, speed_mps: float, start: Array, distance_m: Array) -> Array:
+    """The arrow's yaw [rad] when it has flown so far; as `flown`, shape (k, len(distance_m))."""
+    return flown(arrow, speed_mps, start, distance_m)[0]
+
+
+def flown(
     arrow: Swinging, speed_mps: float, start: Array, distance_m: Array
-) -> Array:  # fmt: skip
-    """The arrow's yaw [rad] when it has flown so far, shape (k, len(distance_m)).
+) -> tuple[Array, Array]:
+    """The arrow's yaw [rad] and how far aside it is [m], shape (k, len(distance_m)) each.
 
     Parameters
     ----------
@@ -70,7 +75,7 @@ def swing(
     strip = q * 2 * arrow.radius_m * arrow.length_m / _STRIPS
 
     def rates(state: Array) -> Array:
-        drift, yaw, turn = state.T
+        drift, yaw, turn, _ = state.T
 
         def alpha(x: Array | float) -> Array:
             return np.asarray(yaw[:, None] - (drift[:, None] + turn[:, None] * x) / speed_mps)
@@ -80,17 +85,21 @@ def swing(
         fins, tip = on_fins * alpha(fins_at)[:, 0], on_nose * alpha(nose)[:, 0]
         force = side.sum(axis=1) + fins + tip
         moment = side @ strips + fins * fins_at + tip * nose
-        return np.stack([force / arrow.mass_kg, turn, moment / arrow.inertia_kg_m2], 1)
+        return np.stack([force / arrow.mass_kg, turn, moment / arrow.inertia_kg_m2, drift], 1)
 
-    state = np.asarray(start, dtype=float)
-    h, flown, told = STEP_S, [0.0], [state[:, 1]]
+    begun = np.asarray(start, dtype=float)
+    state = np.concatenate([begun, np.zeros((len(begun), 1))], axis=1)
+    h, way, told = STEP_S, [0.0], [state]
     for _ in range(math.ceil(float(distance_m[-1]) / (speed_mps * h))):
         k1 = rates(state)
         k2 = rates(state + h / 2 * k1)
         k3 = rates(state + h / 2 * k2)
         k4 = rates(state + h * k3)
         state = state + h / 6 * (k1 + 2 * k2 + 2 * k3 + k4)
-        flown.append(flown[-1] + speed_mps * h)
-        told.append(state[:, 1])
+        way.append(way[-1] + speed_mps * h)
+        told.append(state)
     every = np.array(told)
-    return np.stack([np.interp(distance_m, flown, yaw) for yaw in every.T])
+    yaw, aside = (
+        np.stack([np.interp(distance_m, way, one) for one in every[:, :, i].T]) for i in (1, 3)
+    )
+    return yaw, aside

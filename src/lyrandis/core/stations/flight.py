@@ -46,7 +46,8 @@ def tell(b: Bench) -> Answer:
     reading = b.reading
     if not reading.kept:
         return Answer(
-            _unread(b), [_first(), *_by_model(b), *_false_weak(b), *_walked_back(b), _care(b)]
+            _unread(b),
+            [_first(), *_by_model(b), *_false_weak(b), *_walked_back(b), *_grouped(b), _care(b)],
         )
     told = reading.verdict
     findings = [
@@ -58,6 +59,7 @@ def tell(b: Bench) -> Answer:
         *_false_weak(b),
         *_held(b),
         *_walked_back(b),
+        *_grouped(b),
         _care(b),
     ]
     return Answer(_read(b, told), findings)
@@ -416,6 +418,48 @@ def _walked_back(b: Bench) -> list[Finding]:
     to = Action(label=say("To Centre shot"), station="centre-shot")
     action = None if told.verdict == "unclear" else to
     return [mind(said=told.why, why=why, told="measured", action=action)]
+
+
+def _grouped(b: Bench) -> list[Finding]:
+    """What groups at small steps of one setting say of it."""
+    tuned = b.groups.tuned
+    if tuned is None or tuned.read.quantity is None:
+        return []
+    told, name = tuned.told, tuned.read.short
+    why = say(
+        "Each group is taken about its own middle and brought to one distance. The tightest step is "
+        "only called best where steps that are all alike would seldom make the next one so much "
+        "wider: {needed} times, with so few arrows.",
+        needed=f"{told.needed:.1f}",
+    )
+    if told.best is None:
+        more = "more arrows than anybody shoots for it"
+        values: dict[str, str | tuple[str, float]] = {"wider": f"{told.wider:.1f}"}
+        if told.arrows_needed is not None:
+            more, values["n"] = "{n} arrows at each step", ("count", told.arrows_needed)
+        return [
+            fine(
+                said=say(
+                    f"Groups at {len(told.steps)} steps of {name} cannot be told apart: the next "
+                    f"is {{wider}} times as wide as the tightest. To tell so much it takes {more}.",
+                    **values,
+                ),
+                why=why,
+                told="measured",
+            )
+        ]
+    action, paths = None, tuned.read.paths
+    best = (tuned.read.quantity, told.best)
+    now = tuned.read.off(b.rig)
+    if len(paths) == 1 and isinstance(now, float | int) and now != told.best:
+        action = Action(label=say("Set it to {best}", best=best), changes={paths[0]: told.best})
+    level = fine if action is None else mind
+    said = say(
+        f"By groups the best {name} is {{best}}: the next is {{wider}} times as wide.",
+        best=best,
+        wider=f"{told.wider:.1f}",
+    )
+    return [level(said=said, why=why, told="measured", action=action)]
 
 
 def _care(b: Bench) -> Finding:

@@ -14,6 +14,7 @@ from lyrandis.core.trials.chronograph import ChronographTrial
 from lyrandis.core.trials.coach import CoachTrial
 from lyrandis.core.trials.draw import DrawTrial
 from lyrandis.core.trials.flight_read import FlightReadTrial
+from lyrandis.core.trials.group import GroupTrial
 from lyrandis.core.trials.hold import HoldTrial
 from lyrandis.core.trials.in_line import InLineTrial
 from lyrandis.core.trials.inspection import InspectionTrial
@@ -60,14 +61,15 @@ Trial = Annotated[
     | ShaftReadTrial
     | WayTrial
     | FlightReadTrial
-    | WalkBackTrial,
+    | WalkBackTrial
+    | GroupTrial,
     Field(discriminator="kind"),
 ]
 TrialKind = Literal[
     "draw", "weighing", "hold", "inspection", "brace", "settling", "quiet", "arrow_weighing",
     "string_weighing", "release", "coach", "in_line", "tiller", "centre_shot",
     "nock_read", "chronograph", "marks", "way", "shaft_read", "numbered", "flight_read",
-    "walk_back",
+    "walk_back", "group",
 ]  # fmt: skip
 KINDS: dict[str, type[TrialBase]] = {
     kind.model_fields["kind"].default: kind for kind in get_args(get_args(Trial)[0])
@@ -84,6 +86,7 @@ __all__ = [
     "CoachTrial",
     "DrawTrial",
     "FlightReadTrial",
+    "GroupTrial",
     "HoldTrial",
     "InLineTrial",
     "InspectionTrial",

@@ -19,14 +19,13 @@ import numpy as np
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import Said, say
+from lyrandis.core.flight.scatter import AT_M, one_arrow_cm, squares_cm2
 
-# One arrow of an ordinary archer, how many arrows that counts for, and how many within a visit.
-ARROW_SD_CM_30M, ARROW_WEIGHS, VISIT_WEIGHS = 5.5, 6.0, 3.0
+VISIT_WEIGHS = 3.0  # how many arrows the ordinary scatter counts for within a visit
 READ_SD_CM = 0.5
 VISIT_SD_CM_30M = 0.8  # how a visit aims at the line beside the others: own estimate
 COUNTS_SD, COUNTS_CM = 2.5, 1.5
 LEAST_DISTANCES, LEAST_SPAN = 3, 3.0
-_AT_M = 30.0
 MOST_MORE = 400  # more arrows than that nobody shoots for it
 
 Verdict = Literal["straight", "slant", "bow", "both", "unclear"]
@@ -70,15 +69,13 @@ class WalkedBack:
 
 def _squares(visit: LineVisit) -> float:
     """The visit's own scatter, squared and summed, in proportion at 30 m [cm²]."""
-    off = np.array(visit.offsets_cm) - np.mean(visit.offsets_cm)
-    return float((off**2).sum()) * (_AT_M / visit.distance_m) ** 2
+    return squares_cm2(visit.offsets_cm, visit.distance_m)
 
 
 def _spread(visits: Sequence[LineVisit]) -> float:
     """One arrow's sd at 30 m [cm], from the visits' own scatter and what is ordinary."""
-    squares = sum(_squares(v) for v in visits)
     free = sum(len(v.offsets_cm) - 1 for v in visits)
-    return math.sqrt((ARROW_WEIGHS * ARROW_SD_CM_30M**2 + squares) / (ARROW_WEIGHS + free))
+    return one_arrow_cm(sum(_squares(v) for v in visits), free)
 
 
 def walk_back(visits: Sequence[LineVisit]) -> WalkedBack:
@@ -116,9 +113,7 @@ def walk_back(visits: Sequence[LineVisit]) -> WalkedBack:
     # A visit that scattered more than its distance asks for is trusted less.
     own = np.array([_squares(v) for v in visits])
     at_30m = (VISIT_WEIGHS * spread**2 + own) / (VISIT_WEIGHS + n - 1)
-    sd = np.sqrt(
-        (at_30m * (d / _AT_M) ** 2 + READ_SD_CM**2) / n + (VISIT_SD_CM_30M * d / _AT_M) ** 2
-    )
+    sd = np.sqrt((at_30m * (d / AT_M) ** 2 + READ_SD_CM**2) / n + (VISIT_SD_CM_30M * d / AT_M) ** 2)
     shape = np.stack(
         [np.ones_like(d), (d - near) / 10, (d - near) * (far - d) / ((far - near) / 2) ** 2], 1
     )
@@ -127,7 +122,7 @@ def walk_back(visits: Sequence[LineVisit]) -> WalkedBack:
     at_near, slant, bow = covariance @ weighed.T @ (mean / sd)
     slant_sd, bow_sd = math.sqrt(covariance[1, 1]), math.sqrt(covariance[2, 2])
     reach = (far - near) / 10
-    own_far, own_middle = spread * far / _AT_M, spread * (near + far) / 2 / _AT_M
+    own_far, own_middle = spread * far / AT_M, spread * (near + far) / 2 / AT_M
     effects = ((slant * reach, slant_sd * reach, own_far), (bow, bow_sd, own_middle))
     slanted, bowed = (abs(e) > max(COUNTS_SD * s, COUNTS_CM) for e, s, _ in effects)
     short = max(COUNTS_SD * s / max(own, COUNTS_CM) for _, s, own in effects)

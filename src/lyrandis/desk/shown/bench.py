@@ -46,7 +46,14 @@ from lyrandis.desk.shown.bow import (
     force_draw_view,
 )
 from lyrandis.desk.shown.brace import BraceView, brace_view
-from lyrandis.desk.shown.flight import ReadingView, WalkBackView, reading_view, walk_back_view
+from lyrandis.desk.shown.flight import (
+    GroupsView,
+    ReadingView,
+    WalkBackView,
+    groups_view,
+    reading_view,
+    walk_back_view,
+)
 from lyrandis.desk.shown.shaft import FlyersView, Levers, ShaftView, flyers_view, levers, shaft_view
 from lyrandis.desk.shown.string import SettlingView, TurnsSeen, settling_view, turns_seen
 
@@ -112,6 +119,7 @@ class BenchView(BaseModel):
     flyers: FlyersView | None = None
     reading: ReadingView | None = None
     walk_back: WalkBackView | None = None
+    groups: GroupsView | None = None
     quiet: Quiet | None = None
     crawls: CrawlsView | None = None
 
@@ -145,6 +153,7 @@ _PARTS: dict[str, Callable[[Bench], Any]] = {
     "flyers": flyers_view,
     "reading": reading_view,
     "walk_back": walk_back_view,
+    "groups": groups_view,
     "quiet": lambda b: b.quiet,
     "crawls": crawls_view,
 }
@@ -162,7 +171,7 @@ _SHOWS: dict[StationId, tuple[str, ...]] = {
     "brace": ("force_draw", "brace", "listening", "turns_seen"),
     "nock-point": ("nock", "nock_reads", "nock_found", "brace"),
     "arrow": ("shot", "chronograph", "arrow", "window", "levers", "shaft", "flyers"),
-    "flight": ("reading", "walk_back", "arrow", "window"),
+    "flight": ("reading", "walk_back", "groups", "arrow", "window"),
     "quiet": ("quiet",),
     "crawls": ("crawls",),
 }

@@ -19,6 +19,7 @@ from lyrandis.core.flight.read_words import HOW, TITLES, nock_words, outcome_wor
 from lyrandis.core.parts import TestId
 from lyrandis.core.stations.flight import IS
 from lyrandis.core.trials.flight_read import KICKS
+from lyrandis.core.tune.group_tuning import GroupsTold
 from lyrandis.core.tune.walk_back import LineVisit, WalkedBack
 
 FRAMES = 96
@@ -122,6 +123,33 @@ def walk_back_view(b: Bench) -> WalkBackView:
     visits, told = b.walk_back.visits, b.walk_back.told
     line = [] if told is None else told.line([v.distance_m for v in visits], LINE_POINTS)
     return WalkBackView(visits, told, line)
+
+
+@dataclass(frozen=True)
+class GroupsView:
+    """Group tuning: the setting that was stepped through and what its groups say.
+
+    title, quantity : of the setting; now : its value on the rig as it stands
+    """
+
+    title: str
+    quantity: str
+    now: float | None
+    told: GroupsTold
+
+
+def groups_view(b: Bench) -> GroupsView | None:
+    """The groups as they are shown; None before two steps of one setting."""
+    tuned = b.groups.tuned
+    if tuned is None or tuned.read.quantity is None:
+        return None
+    now = tuned.read.off(b.rig)
+    return GroupsView(
+        tuned.read.short,
+        tuned.read.quantity,
+        float(now) if isinstance(now, float | int) else None,
+        tuned.told,
+    )
 
 
 @dataclass(frozen=True)

@@ -224,6 +224,46 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/photo": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compute Photo
+         * @description A JPEG or PNG as a plain JPEG, upright and without its metadata; nothing of it is kept.
+         */
+        post: operations["compute_photo_api_compute_photo_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/compute/photo-places": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compute Photo Places
+         * @description Places on the butt from a photo of it, by its four corners.
+         */
+        post: operations["compute_photo_places_api_compute_photo_places_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/reads": {
         parameters: {
             query?: never;
@@ -466,6 +506,26 @@ export interface paths {
          * @description Whether the application answers.
          */
         get: operations["health_api_health_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/instruments/camera/butt": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Practice Photo
+         * @description A photo of a butt to practise on, by the simulated camera; it is no measurement.
+         */
+        get: operations["practice_photo_api_instruments_camera_butt_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -2703,7 +2763,7 @@ export interface components {
         BenchView: {
             arrow: components["schemas"]["Build"] | null;
             /** Assembly */
-            assembly: components["schemas"]["Step"][] | null;
+            assembly: components["schemas"]["lyrandis__core__assembly__Step"][] | null;
             bolts: components["schemas"]["BoltTurn"] | null;
             bow_length: components["schemas"]["BowLengthView"] | null;
             brace: components["schemas"]["BraceView"] | null;
@@ -2714,6 +2774,7 @@ export interface components {
             draws: components["schemas"]["DrawHistory"] | null;
             flyers: components["schemas"]["FlyersView"] | null;
             force_draw: components["schemas"]["ForceDrawView"] | null;
+            groups: components["schemas"]["GroupsView"] | null;
             hold: components["schemas"]["Hold"] | null;
             in_line: components["schemas"]["InLine"] | null;
             levers: components["schemas"]["Levers"] | null;
@@ -2808,6 +2869,11 @@ export interface components {
         };
         /** Body_begin_restore_api_jobs_restore_post */
         Body_begin_restore_api_jobs_restore_post: {
+            /** File */
+            file: string;
+        };
+        /** Body_compute_photo_api_compute_photo_post */
+        Body_compute_photo_api_compute_photo_post: {
             /** File */
             file: string;
         };
@@ -5051,6 +5117,103 @@ export interface components {
             tolerance_mm: number;
         };
         /**
+         * GroupTrial
+         * @description One end at a mark: each arrow at its place, tapped, typed or read off a photo.
+         */
+        "GroupTrial-Input": {
+            /**
+             * Put down
+             * @default tapped
+             * @enum {string}
+             */
+            by: "tapped" | "photo" | "simulated";
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m: number;
+            /** Where each landed */
+            impacts: components["schemas"]["Impact-Input"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "group";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+        };
+        /**
+         * GroupTrial
+         * @description One end at a mark: each arrow at its place, tapped, typed or read off a photo.
+         */
+        "GroupTrial-Output": {
+            /**
+             * Put down
+             * @default tapped
+             * @enum {string}
+             */
+            by: "tapped" | "photo" | "simulated";
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m: number;
+            /** Where each landed */
+            impacts: components["schemas"]["Impact-Output"][];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "group";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+        };
+        /**
+         * GroupsTold
+         * @description The steps in order of their values.
+         *
+         *     best : the value whose arrows stand closest together, where chance hardly explains it
+         *     wider : how many times wider the next one is; needed : from which it would count
+         *     arrows_needed : at each step, to tell a difference as large as was seen; None: more than is shot
+         */
+        GroupsTold: {
+            /** Arrows Needed */
+            arrows_needed: number | null;
+            /** Best */
+            best: number | null;
+            /** Needed */
+            needed: number;
+            /** Steps */
+            steps: components["schemas"]["lyrandis__core__tune__group_tuning__Step"][];
+            /** Wider */
+            wider: number;
+        };
+        /**
+         * GroupsView
+         * @description Group tuning: the setting that was stepped through and what its groups say.
+         *
+         *     title, quantity : of the setting; now : its value on the rig as it stands
+         */
+        GroupsView: {
+            /** Now */
+            now: number | null;
+            /** Quantity */
+            quantity: string;
+            /** Title */
+            title: string;
+            told: components["schemas"]["GroupsTold"];
+        };
+        /**
          * Health
          * @description Whether the application answers, and which version it is.
          */
@@ -5189,6 +5352,50 @@ export interface components {
             seconds: number;
             /** Weight held */
             weight_lbf: number;
+        };
+        /**
+         * Impact
+         * @description An arrow's place on the butt, from the mark.
+         */
+        "Impact-Input": {
+            /**
+             * Right of the mark
+             * @description Negative is left.
+             */
+            right_cm: number;
+            /**
+             * Arrow
+             * @default fletched
+             * @enum {string}
+             */
+            shaft: "fletched" | "bare";
+            /**
+             * Above the mark
+             * @description Negative is below.
+             */
+            up_cm: number;
+        };
+        /**
+         * Impact
+         * @description An arrow's place on the butt, from the mark.
+         */
+        "Impact-Output": {
+            /**
+             * Right of the mark
+             * @description Negative is left.
+             */
+            right_cm: number;
+            /**
+             * Arrow
+             * @default fletched
+             * @enum {string}
+             */
+            shaft: "fletched" | "bare";
+            /**
+             * Above the mark
+             * @description Negative is below.
+             */
+            up_cm: number;
         };
         /**
          * InLine
@@ -5428,7 +5635,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"] | components["schemas"]["FlightReadTrial-Input"] | components["schemas"]["WalkBackTrial-Input"]) | null;
+            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"] | components["schemas"]["FlightReadTrial-Input"] | components["schemas"]["WalkBackTrial-Input"] | components["schemas"]["GroupTrial-Input"]) | null;
             /**
              * Why
              * @default
@@ -6819,6 +7026,48 @@ export interface components {
             time_ms: number[];
         };
         /**
+         * PhotoPlacesIn
+         * @description A butt's corners on a photo, its true size, and marks on the photo.
+         *
+         *     corners_px : clockwise from the upper left, y downwards; zero_px : what places are told from,
+         *     the butt's middle if left out
+         */
+        PhotoPlacesIn: {
+            /** Corners Px */
+            corners_px: [
+                number,
+                number
+            ][];
+            /** Height Cm */
+            height_cm: number;
+            /**
+             * Marks Px
+             * @default []
+             */
+            marks_px: [
+                number,
+                number
+            ][];
+            /** Width Cm */
+            width_cm: number;
+            /** Zero Px */
+            zero_px?: [
+                number,
+                number
+            ] | null;
+        };
+        /**
+         * PhotoPlacesOut
+         * @description Where the marks lie [cm], + right and + up.
+         */
+        PhotoPlacesOut: {
+            /** Places Cm */
+            places_cm: [
+                number,
+                number
+            ][];
+        };
+        /**
          * Pick
          * @description A bow to line up: its length and riser [in].
          */
@@ -6916,6 +7165,41 @@ export interface components {
                 number,
                 number
             ];
+        };
+        /**
+         * PracticePhoto
+         * @description A simulated photo as a data address, and its answer sheet.
+         *
+         *     size_cm : of the square butt; places_cm : from its middle, + right and + up; bare : which
+         *     arrows have no feathers; marks_px : where each stands on the photo
+         */
+        PracticePhoto: {
+            /** Bare */
+            bare: boolean[];
+            /** Corners Px */
+            corners_px: [
+                number,
+                number
+            ][];
+            /** Image */
+            image: string;
+            /** Marks Px */
+            marks_px: [
+                number,
+                number
+            ][];
+            /** Places Cm */
+            places_cm: [
+                number,
+                number
+            ][];
+            /**
+             * Simulated
+             * @default true
+             */
+            simulated: boolean;
+            /** Size Cm */
+            size_cm: number;
         };
         /**
          * PreferencesIn
@@ -7952,7 +8236,7 @@ export interface components {
             /** Archived */
             archived: boolean;
             /** Earlier */
-            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back")[];
+            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group")[];
             /** Id */
             id: number;
             /** Measured */
@@ -9276,27 +9560,6 @@ export interface components {
             station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "flight" | "quiet" | "crawls";
         };
         /**
-         * Step
-         * @description One step: what to do, with which tool (None: bare hands and eyes), why, and where.
-         */
-        Step: {
-            /** Id */
-            id: string;
-            /** Kinds */
-            kinds: ("takedown" | "one_piece" | "static_tip")[];
-            /**
-             * Place
-             * @enum {string}
-             */
-            place: "upper_tip" | "lower_tip" | "upper_limb" | "lower_limb" | "upper_pocket" | "lower_pocket" | "rest" | "grip" | "string" | "nock" | "archer";
-            /** Text */
-            text: string;
-            /** Tool */
-            tool: string | null;
-            /** Why */
-            why: string;
-        };
-        /**
          * StepUp
          * @description A plan to go up in weight: where to, in which steps, how far apart, from which day.
          */
@@ -10081,7 +10344,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"] | components["schemas"]["MarksTrial-Output"] | components["schemas"]["NumberedTrial-Output"] | components["schemas"]["ShaftReadTrial-Output"] | components["schemas"]["WayTrial-Output"] | components["schemas"]["FlightReadTrial-Output"] | components["schemas"]["WalkBackTrial-Output"];
+            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"] | components["schemas"]["MarksTrial-Output"] | components["schemas"]["NumberedTrial-Output"] | components["schemas"]["ShaftReadTrial-Output"] | components["schemas"]["WayTrial-Output"] | components["schemas"]["FlightReadTrial-Output"] | components["schemas"]["WalkBackTrial-Output"] | components["schemas"]["GroupTrial-Output"];
         };
         /**
          * TurnsSeen
@@ -10712,6 +10975,27 @@ export interface components {
             own_in2: number;
         };
         /**
+         * Step
+         * @description One step: what to do, with which tool (None: bare hands and eyes), why, and where.
+         */
+        lyrandis__core__assembly__Step: {
+            /** Id */
+            id: string;
+            /** Kinds */
+            kinds: ("takedown" | "one_piece" | "static_tip")[];
+            /**
+             * Place
+             * @enum {string}
+             */
+            place: "upper_tip" | "lower_tip" | "upper_limb" | "lower_limb" | "upper_pocket" | "lower_pocket" | "rest" | "grip" | "string" | "nock" | "archer";
+            /** Text */
+            text: string;
+            /** Tool */
+            tool: string | null;
+            /** Why */
+            why: string;
+        };
+        /**
          * School
          * @description What one school says: a range of lengths [in] (None: open), a verdict and its reason.
          */
@@ -10768,6 +11052,22 @@ export interface components {
             /** Part */
             part: string | null;
             says: components["schemas"]["Said"];
+        };
+        /**
+         * Step
+         * @description One value of the setting: one arrow's spread each way at 30 m [cm], its 80 % band, arrows.
+         */
+        lyrandis__core__tune__group_tuning__Step: {
+            /** Arrows */
+            arrows: number;
+            /** High Cm */
+            high_cm: number;
+            /** Low Cm */
+            low_cm: number;
+            /** Spread Cm */
+            spread_cm: number;
+            /** Value */
+            value: number;
         };
         /**
          * PlanView
@@ -12085,6 +12385,256 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["MatchedSetOut"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    compute_photo_api_compute_photo_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_compute_photo_api_compute_photo_post"];
+            };
+        };
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "image/jpeg": string;
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    compute_photo_places_api_compute_photo_places_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PhotoPlacesIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PhotoPlacesOut"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
@@ -13575,6 +14125,129 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["Health"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    practice_photo_api_instruments_camera_butt_get: {
+        parameters: {
+            query?: {
+                again?: number;
+            };
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["PracticePhoto"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
@@ -21219,7 +21892,7 @@ export interface operations {
     trials_api_rigs__id__trials_get: {
         parameters: {
             query: {
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group";
                 after?: number | null;
                 most?: number;
             };
@@ -21351,7 +22024,7 @@ export interface operations {
             path: {
                 /** @description Number of a rig. */
                 id: number;
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group";
             };
             cookie?: never;
         };

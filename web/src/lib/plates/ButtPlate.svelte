@@ -9,6 +9,8 @@
 		up_cm: number;
 		/** What has landed here is quiet; what stands out is not. */
 		loud?: boolean;
+		/** A bare shaft is a ring, any other a cross. */
+		bare?: boolean;
 	}
 	interface Props {
 		label: string;
@@ -85,11 +87,18 @@
 			{#each places as place (place.number)}
 				{@const x = cx + place.right_cm * scale}
 				{@const y = cy - place.up_cm * scale}
-				<path
-					d="M{x - 4} {y - 4}l8 8m0 -8l-8 8"
-					stroke="var(--{place.loud ? 'ochre' : 'ink'})"
-					stroke-width="1.6"
-				/>
+				{#if place.bare}<circle
+						cx={x}
+						cy={y}
+						r="5"
+						fill="var(--raised)"
+						stroke="var(--heather)"
+						stroke-width="1.8"
+					/>{:else}<path
+						d="M{x - 4} {y - 4}l8 8m0 -8l-8 8"
+						stroke="var(--{place.loud ? 'ochre' : 'ink'})"
+						stroke-width="1.6"
+					/>{/if}
 				<text
 					class="halo num"
 					x={x + 7}

@@ -20,13 +20,14 @@
 
 <Station
 	id="flight"
-	first="Passing the bow"
+	first="Passing"
 	leaves={[
 		{ id: 'reads', title: 'Reads', body: reads, trial: true },
 		{ id: 'match', title: 'Which spine', body: match },
-		{ id: 'map', title: 'Length and point', body: map },
+		{ id: 'map', title: 'Length, point', body: map },
 		{ id: 'moves', title: 'What moves it', body: moves },
-		{ id: 'walk-back', title: 'Walk-back', body: walkBack }
+		{ id: 'walk-back', title: 'Walk-back', body: walkBack },
+		{ id: 'groups', title: 'Groups', body: groups, trial: true }
 	]}
 >
 	{#snippet plate()}
@@ -51,6 +52,7 @@
 {/snippet}
 {#snippet reads()}<FlightReads />{/snippet}
 {#snippet walkBack()}<Lazy of={() => import('$lib/controls/WalkBack.svelte')} />{/snippet}
+{#snippet groups()}<Lazy of={() => import('$lib/controls/Groups.svelte')} />{/snippet}
 {#snippet match()}
 	{#if !told}{@render waiting()}
 	{:else if told.curve}
