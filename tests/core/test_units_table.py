@@ -16,6 +16,7 @@ SIZES = {
     "fingers": (1, 1), "weeks": (1, 0), "turns": (1, -4), "groups": (1, 1), "turns_8": (1, -8), "pct": (1, 0), "pct_1": (1, 1),
     "marks": (1, -2),
     "dB": (1, 1), "s": (1, 1), "h": (3600, 1), "ms": (1e-3, 1),
+    "hz": (1, 1), "frames_s": (1, 0),
 }  # fmt: skip
 # quantity to parse with: sign -> what one is, in SI
 SIGNS = {
@@ -42,6 +43,7 @@ SIGNS = {
     "percent": {"%": 1, "percent": 1},
     "level": {"db": 1},
     "seconds": {"s": 1, "sec": 1, "seconds": 1, "min": 60, "h": 3600, "hours": 3600, "ms": 1e-3},
+    "frequency": {"hz": 1, "/s": 1, "frames/s": 1},
 }  # fmt: skip
 
 

@@ -25,6 +25,7 @@ from lyrandis.core.trials import (
     BraceTrial,
     CentreShotTrial,
     ChronographTrial,
+    ClipTrial,
     CoachTrial,
     DrawTrial,
     FlightReadTrial,
@@ -46,6 +47,7 @@ from lyrandis.core.trials import (
     WayTrial,
     WeighingTrial,
 )
+from lyrandis.core.trials.clip import FrameMark
 from lyrandis.core.trials.group import Impact
 from lyrandis.core.trials.marks import Landed
 from lyrandis.core.trials.numbered import Landing
@@ -361,6 +363,12 @@ EXAMPLES = {
     ),
     "shaft_read": ShaftReadTrial(length_in=30.5, read="weak", distance_m=6),
     "flight_read": FlightReadTrial(test="kick_7_paces", nocks=(4, 7, 5), distance_m=5.5),
+    "clip": ClipTrial(
+        frames_a_second=960,
+        let_go=12,
+        marks=(FrameMark(frame=3, nock_px=(10, 20.5), point_px=(610, 22)),),
+        tail="clear",
+    ),
     "group": GroupTrial(
         distance_m=18,
         impacts=(Impact(right_cm=1.5, up_cm=-2), Impact(right_cm=-4, up_cm=3, shaft="bare")),

@@ -2,9 +2,10 @@
 
 from __future__ import annotations
 
-from typing import Any
+import base64
+from typing import Annotated, Any
 
-from fastapi import APIRouter, Request
+from fastapi import APIRouter, Query, Request
 from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.bodies import CheckedRoute
@@ -12,10 +13,13 @@ from lyrandis.api.context import AtDesk, RigId, now
 from lyrandis.api.long import AllJobs, waited
 from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.bench import Bench
+from lyrandis.core.trials import ClipTrial
 from lyrandis.desk import papers
 from lyrandis.desk.rigs import Desk
+from lyrandis.desk.shown.clip import ClipView, clip_view
 from lyrandis.desk.shown.flight import ChangesView, PassingView, changes_view, passing_view
 from lyrandis.desk.shown.spine_map import SpineMapView, spine_map_view
+from lyrandis.instruments.film import FRAMES_A_SECOND, HEIGHT_PX, WIDTH_PX, filmed
 from lyrandis.jobs import Job, Jobs, digest
 
 router = APIRouter(
@@ -44,6 +48,51 @@ def mapping(jobs: Jobs, b: Bench) -> Job:
         b.bow.heaviest_lbf, now.build.lightest_gr, now.floor.floor_gpp, now.window,
     )  # fmt: skip
     return jobs.start("spine-map", lambda tell: spine_map_view(b, tell), key)
+
+
+class ClipIn(PassingIn):
+    """A clip's marks so far, beside what is changed."""
+
+    trial: ClipTrial
+
+
+@router.post("/rigs/{id}/clip")
+def clip(id: RigId, body: ClipIn, desk: AtDesk) -> ClipView:
+    """What a slow-motion clip's marks say of this rig, and the computed shape on each frame."""
+    return clip_view(changed(id, body, desk), body.trial)
+
+
+class FilmView(BaseModel):
+    """Frames of the simulated camera as data addresses, and its answer sheet.
+
+    let_go : the frame on which the string let go; spine : that the filmed shaft truly has
+    """
+
+    frames: list[str]
+    width: int
+    height: int
+    frames_a_second: float
+    let_go: int
+    spine: float
+    nock_px: list[tuple[float, float]]
+    point_px: list[tuple[float, float]]
+    simulated: bool = True
+
+
+@router.get("/rigs/{id}/film")
+def film(id: RigId, desk: AtDesk, again: Annotated[int, Query(ge=0, le=2**31)] = 0) -> FilmView:
+    """One shot of this rig in slow motion, by the simulated camera; it is no measurement."""
+    told = filmed(papers.bench_of(desk.get(id), now()), again)
+    return FilmView(
+        frames=["data:image/jpeg;base64," + base64.b64encode(f).decode() for f in told.frames()],
+        width=WIDTH_PX,
+        height=HEIGHT_PX,
+        frames_a_second=FRAMES_A_SECOND,
+        let_go=told.let_go,
+        spine=told.spine,
+        nock_px=told.nock_px,
+        point_px=told.point_px,
+    )
 
 
 @router.post("/rigs/{id}/passing")

@@ -153,14 +153,18 @@ def recording(
     clicker: Annotated[Literal["yes", "no"], Query()] = "no",
     check: Annotated[CheckId | None, Query()] = None,
     done: Annotated[Literal["yes", "no"], Query()] = "no",
+    clatter: Annotated[Literal["yes", "no"], Query()] = "no",
 ) -> Response:
     """A WAV of some shots with this rig, by the simulated recorder.
 
     How loud follows the rig's residue and how far the brace is from where this bow hides its
-    quietest; `again` counts the takes. `check` and `done` stand for one check of the quiet list.
+    quietest; `again` counts the takes. `check` and `done` stand for one check of the quiet list,
+    `clatter` for a shaft that knocks on the bow.
     """
     rig = desk.get(id).present.rig
-    recorder = of_rig(rig, id, brace_in, shots, again, clicker == "yes", check, done == "yes")
+    recorder = of_rig(
+        rig, id, brace_in, shots, again, clicker == "yes", check, done == "yes", clatter == "yes"
+    )
     samples, _ = recorder.record()
     headers = {"Content-Disposition": 'attachment; filename="shots.wav"'}
     return Response(write_wav(samples, recorder.rate_hz), media_type="audio/wav", headers=headers)

@@ -39,6 +39,7 @@ Dimension = Literal[
     "percent",
     "time",
     "level",
+    "frequency",
 ]
 
 
@@ -101,6 +102,8 @@ UNITS = _units(
     Unit("s", "time", 1.0, "s", decimals=1),
     Unit("h", "time", 3600.0, "h"),
     Unit("ms", "time", 0.001, "ms"),
+    Unit("hz", "frequency", 1.0, "Hz", decimals=1),
+    Unit("frames_s", "frequency", 1.0, "frames/s", decimals=0),
 )
 
 
@@ -155,6 +158,8 @@ QUANTITIES = _quantities(
     Quantity("seconds", "Time", "s", ("s",), 8),
     Quantity("hours", "Hours", "h", ("h",), 6),
     Quantity("ms", "Short times", "ms", ("ms",), 2),
+    Quantity("frequency", "Frequency", "hz", ("hz",), 78.5),
+    Quantity("frame_rate", "Frames a second", "frames_s", ("frames_s",), 240),
     Quantity("turns", "Turns", "turns", ("turns",), 7.5),
     Quantity("groups", "Groups of spine", "groups", ("groups",), 1.2),
     Quantity("bolt", "Turns of a bolt", "turns_8", ("turns_8",), 0.375),
@@ -245,6 +250,7 @@ _WRITTEN: dict[str, dict[str, float]] = {
         "hours": 3600.0,
         "ms": 0.001,
     },
+    "frequency": {"hz": 1.0, "/s": 1.0, "frames/s": 1.0},
 }
 
 _VULGAR = {

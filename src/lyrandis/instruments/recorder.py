@@ -22,6 +22,7 @@ _MODES_HZ = (92.0, 187.0, 341.0, 610.0, 1180.0, 2300.0)
 _MODES_DB = (0.0, 2.0, 3.0, 1.0, -3.0, -8.0)
 _USUAL_RESIDUE_FTLB = 9.0
 _LOUDER_PER_CM2 = 1.6
+_CLATTER_DB = 11.0  # under the shot, over an eighth of a second
 
 
 @dataclass(frozen=True)
@@ -43,6 +44,7 @@ class SimulatedRecorder:
     shot_sd_db : from shot to shot; arrival_db : louder than the shot by so much
     clicker : whether one clicks before each shot; knocks_per_minute : about the place
     looseness : 0 to 1, a rattle at 1.1 kHz that rings on
+    clatter_db : of the shaft knocking on the bow after each shot, under the shot; None: it is clear
     """
 
     seed: int
@@ -58,6 +60,7 @@ class SimulatedRecorder:
     clicker: bool = False
     knocks_per_minute: float = 0.0
     looseness: float = 0.0
+    clatter_db: float | None = None
     name: str = "simulated recorder"
     simulated: bool = True
 
@@ -75,6 +78,9 @@ class SimulatedRecorder:
             level = self.loudness_db + rng.normal(0, self.shot_sd_db)
             self._put(mono, at, self._shot(rng, detune, tint), level)
             shots.append(at)
+            if self.clatter_db is not None:
+                after, own = at + rng.uniform(0.012, 0.035), level - self.clatter_db
+                self._put(mono, after, self._clack(rng), own + rng.normal(0, 2))
             arrival = at + self.flight_s + rng.normal(0, 0.004)
             self._put(mono, arrival, self._thump(rng), level + self.arrival_db + rng.normal(0, 1.5))
             arrivals.append(arrival)
@@ -129,6 +135,11 @@ class SimulatedRecorder:
         t = self._time(0.03)
         return np.exp(-t / 0.003) * np.sin(2 * np.pi * rng.uniform(3000, 4500) * t)
 
+    def _clack(self, rng: np.random.Generator) -> Array:
+        t = self._time(0.04)
+        hz = rng.uniform(2600, 4800)
+        return np.exp(-t / rng.uniform(0.002, 0.005)) * np.sin(2 * np.pi * hz * t)
+
     def _knock(self, rng: np.random.Generator) -> Array:
         t = self._time(0.2)
         hz = rng.uniform(500, 1500)
@@ -153,6 +164,7 @@ def of_rig(
     clicker: bool = False,
     check: CheckId | None = None,
     done: bool = False,
+    clatter: bool = False,
 ) -> SimulatedRecorder:
     """The recorder beside an archer with this rig.
 
@@ -165,6 +177,7 @@ def of_rig(
     again : counts the takes: each has its own noise and its own day
     check, done : a quiet check and whether it was made: each hides what it gains, 0 to 3 dB, and
         loose parts ring until they are tightened
+    clatter : whether the shaft knocks on the bow as it leaves
     """
     bench = Bench(rig)
     low, high, _ = brace_range_in(rig.bow)
@@ -190,4 +203,5 @@ def of_rig(
         flight_s=0.45,
         clicker=clicker,
         looseness=1.0 if check == "loose" and not done else 0.0,
+        clatter_db=_CLATTER_DB if clatter else None,
     )

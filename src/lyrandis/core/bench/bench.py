@@ -14,6 +14,7 @@ from lyrandis.core.bench.archer import ArcherBench
 from lyrandis.core.bench.arrow import ArrowBench
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bench.brace import BraceBench
+from lyrandis.core.bench.clip import ClipBench
 from lyrandis.core.bench.dozen import DozenBench
 from lyrandis.core.bench.fit import FitBench
 from lyrandis.core.bench.flex import FlexBench
@@ -32,7 +33,7 @@ from lyrandis.core.fields import changed
 from lyrandis.core.flight.held import NONE_TRIED, Held
 from lyrandis.core.measured import Recalled, recalled, untrue
 from lyrandis.core.parts import Part, Rig, Slot
-from lyrandis.core.trials import MEASURED, KeptTrial
+from lyrandis.core.trials import MEASURED, ClipTrial, KeptTrial
 from lyrandis.core.tune.quiet import Quiet
 
 
@@ -158,7 +159,21 @@ class Bench:
             except RefusedError:
                 return None
 
-        return ReadingBench(self.rig, self.trials, error_of, self.verdicts)
+        def clip_of(kept: KeptTrial) -> ClipBench | None:
+            try:
+                return (self if kept.rig == self.rig else replace(self, rig=kept.rig)).clip(
+                    kept.trial
+                )
+            except RefusedError:
+                return None
+
+        return ReadingBench(self.rig, self.trials, error_of, self.verdicts, clip_of)
+
+    def clip(self, trial: ClipTrial) -> ClipBench:
+        """A clip beside the model of this rig; raises RefusedError where it cannot be shot."""
+        found = self.arrow.match
+        match = None if found is None else found.match
+        return ClipBench(trial, self.flex, self.arrow.build.acts_spine, match)
 
     @cached_property
     def walk_back(self) -> WalkBackBench:

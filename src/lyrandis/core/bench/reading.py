@@ -16,6 +16,7 @@ import numpy as np
 
 from lyrandis.core.arrays import Array
 from lyrandis.core.arrow.window import GROUP_LN
+from lyrandis.core.bench.clip import ClipBench
 from lyrandis.core.bench.true import still_true
 from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.dates import instant
@@ -30,7 +31,7 @@ from lyrandis.core.flight.read_filter import (
     shares,
     verdict,
 )
-from lyrandis.core.flight.read_tests import TESTS, tables, truths
+from lyrandis.core.flight.read_tests import GROUPS, TESTS, tables, truths
 from lyrandis.core.parts import Rig, TestId
 from lyrandis.core.route import READS, moved_since
 from lyrandis.core.trials import KeptTrial
@@ -38,11 +39,15 @@ from lyrandis.core.trials import KeptTrial
 FARTHEST = 4.0  # groups; farther off the word is only "far"
 BRACE_DOUBT = 0.5  # groups for each BRACE_PER_IN of brace: reports differ on its way
 BRACE_PER_IN = 0.5
-READ_BY = ("flight_read", "group")  # kinds of trial that tell how the shaft flew
+READ_BY = ("flight_read", "group", "clip")  # kinds of trial that tell how the shaft flew
 _BRACE_FIELDS = ("brace_height_in", "brace_reference", "brace_offset_in")
 _AGAINST = 0.8  # of the chance before: a read that leaves less spoke against it
 _HARDLY = 0.1  # groups: what moves the nock point alone does to the spine
 _NOCK, _SPINE, _BRACE = (READS[name].short for name in ("nock", "spine", "brace"))
+# What makes another shaft: a clip tells of one and the same.
+_SHAFT: dict[str, float] = {
+    "set": 0, "spine": 5, "shaft": 0.06, "point": 2, "insert": 2, "gpi": 0.05, "arrow_nock": 2,
+}  # fmt: skip
 # What makes another state of the same bow: the reads before it are carried over by a prediction.
 STATE: dict[str, float] = {
     "spine": 5, "shaft": 0.06, "point": 2, "insert": 2, "gpi": 0.05, "diameter": 0.1,
@@ -89,24 +94,44 @@ class ReadingBench:
 
     error_of : by how many groups the shaft of a rig is predicted too stiff; None outside the fit
     elsewhere : how verdicts on this archer's other rigs did
+    clip_of : a clip beside the model of the rig it was filmed with
     """
 
     rig: Rig
     trials: tuple[KeptTrial, ...]
     error_of: Callable[[Rig], float | None]
     elsewhere: Held = NONE_TRIED
+    clip_of: Callable[[KeptTrial], ClipBench | None] = lambda _: None
 
     @cached_property
     def kept(self) -> list[KeptTrial]:
         """Reads with this bow and archer, in order."""
         told = [k for kind in READ_BY for k in still_true(self.trials, kind, self.rig)]
-        told = [k for k in told if k.trial.readings(k.rig.archer)]
+        told = [k for k in told if k.trial.readings(k.rig.archer) or self._filmed(k)]
         return sorted(told, key=lambda k: (k.day, instant(k.at), k.seq))
 
     @cached_property
     def predicted(self) -> tuple[float, float] | None:
         """What the model says of the shaft as it was first read, mean and sd in groups."""
         return self._predicted_of(self._first, self.predicted_sd)
+
+    def _filmed(self, kept: KeptTrial) -> bool:
+        """Whether a trial is a true clip whose marks say something."""
+        t = kept.trial
+        return t.kind == "clip" and t.by != "simulated" and t.let_go is not None
+
+    @cached_property
+    def clips(self) -> dict[int, ClipBench]:
+        """The clips among the reads, by the number of their trial."""
+        made = {k.seq: self.clip_of(k) for k in self.kept if self._filmed(k)}
+        return {seq: clip for seq, clip in made.items() if clip is not None}
+
+    def _stiffer(self, rig: Rig) -> float:
+        """By how many groups a rig's shaft bends as a stiffer one, by the latest clip of it."""
+        told = [self.clips[k.seq] for k in self.kept
+                if k.seq in self.clips and not moved_since(_SHAFT, k.rig, rig)]  # fmt: skip
+        told = [clip for clip in told if clip.frequency is not None]
+        return told[-1].stiffer_groups if told else 0.0
 
     @property
     def _first(self) -> Rig:
@@ -115,7 +140,9 @@ class ReadingBench:
 
     def _predicted_of(self, rig: Rig, sd: float) -> tuple[float, float] | None:
         error = self.error_of(rig)
-        return None if error is None else (float(np.clip(error, -FARTHEST, FARTHEST)), sd)
+        if error is None:
+            return None
+        return float(np.clip(error + self._stiffer(rig), -FARTHEST, FARTHEST)), sd
 
     @cached_property
     def states(self) -> list[State]:
@@ -186,8 +213,8 @@ class ReadingBench:
                 was = shares(belief)
                 if stated is None and readings and was.max() > STOP_AT:
                     stated = int(was.argmax())
-                own = kept.trial.readings(kept.rig.archer)
-                readings = readings + own
+                readings = readings + kept.trial.readings(kept.rig.archer)
+                begun = self._weighed(begun, kept)
                 belief = believed(readings, begun)
                 now, best = shares(belief), int(was.argmax())
                 against = kept is not self.kept[0] and bool(now[best] < _AGAINST * was[best])
@@ -198,6 +225,14 @@ class ReadingBench:
             begun = belief = self._carried(belief, before, self.rig, sd)
             readings = []
         return Walked(begun, belief, readings, against, Held(len(tried), sum(tried)))
+
+    def _weighed(self, belief: Array, kept: KeptTrial) -> Array:
+        """The belief after the nock's way on a clip."""
+        clip = self.clips.get(kept.seq)
+        if clip is None or clip.weights is None:
+            return belief
+        after = belief * clip.weights[np.searchsorted(GROUPS, truths().s)]
+        return np.asarray(after / after.sum())
 
     def _carried(self, belief: Array, before: Rig, now: Rig, sd: float) -> Array:
         """The belief after a change; begun anew where nothing can be said of it."""

@@ -50,6 +50,8 @@ class Passed:
     shape : q of each frame, shape (f, k, 8)
     nock_m : how far behind the braced nock it then was, − ahead, shape (f,)
     push_n : of the plate then, shape (f, k)
+    end_s, end_q, end_rate : when the tail passes the plate, and the modes and their rates then,
+        shape (k, 8)
     """
 
     speed_mps: float
@@ -68,6 +70,9 @@ class Passed:
     shape: Array
     nock_m: Array
     push_n: Array
+    end_s: float
+    end_q: Array
+    end_rate: Array
 
 
 def _stroke(s: Setting, mass_kg: float, step_s: float) -> tuple[Array, Array, Array]:
@@ -261,4 +266,7 @@ def _told(
         shape=kept[every],
         nock_m=steps.places_m[every],
         push_n=forces[every],
+        end_s=n * h,
+        end_q=kept[-1],
+        end_rate=rate,
     )

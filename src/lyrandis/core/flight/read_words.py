@@ -14,7 +14,8 @@ HOW: dict[TestId, str] = {
     "kick_7_paces": "Three arrows from about seven paces at chest height; log where each arrow "
     "nock leans.",
     "bare_shaft_15m": "Three fletched and three bare shafts from about 15 m; log where the bare "
-    "ones land beside the others. Only with a wide backstop.",
+    "ones land beside the others, or put the whole group down under Groups. Only with a wide "
+    "backstop.",
     "brace_reread": "Turns in or out of the string for 6 mm of brace, three arrows; as far the "
     "other way, three arrows. Only whether the read swings counts.",
     "felt_plate": "Stick soft thick felt on the side plate and read the nocks again: a read that "
@@ -25,9 +26,10 @@ HOW: dict[TestId, str] = {
     "wear_marks": "Dust the side plate with powder or chalk, shoot two, look for a scuff.",
     "clatter": "Record some shots as for Brace: a knock between the string and the butt is the "
     "shaft on the bow.",
-    "slow_motion": "A telephone on a stand behind you, in slow motion: does the tail touch the "
-    "side plate?",
-    "group_25m": "Six fletched arrows from about 25 m at one mark: left or right of it?",
+    "slow_motion": "A telephone on a stand, in slow motion: does the tail touch the side plate? "
+    "From above the bend can be read too.",
+    "group_25m": "Six fletched arrows from about 25 m at one mark: left or right of it? "
+    "Or put the whole group down under Groups.",
     "nock_height": "Three arrows from a few paces, seen from the side.",
 }
 _LOOKS = {"weak": "looks weak", "straight": "straight", "stiff": "looks stiff"}

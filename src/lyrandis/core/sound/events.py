@@ -8,8 +8,9 @@ asked. Without a calibration tone only differences within one session count.
 from __future__ import annotations
 
 from collections.abc import Sequence
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import cache
+from itertools import takewhile
 from typing import Protocol
 
 import numpy as np
@@ -17,6 +18,7 @@ import numpy as np
 from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.sound.asking import ask_for_a_shot
+from lyrandis.core.sound.contact import clatters, contact_s
 from lyrandis.core.sound.likeness import alike, marked, of_one_kind
 from lyrandis.core.sound.measures import (
     SHAPE_S,
@@ -54,6 +56,7 @@ class SoundEvent:
     decay_ms : to 20 dB under the peak; centroid_hz; tone_hz and tone_above_db : the strongest
         line after 200 ms and how far it stands over its neighbours; None where not to be told
     usable : whether a level may be used; spoilt : what spoils it
+    contact_ms : how long after a shot something knocks on the bow; None where nothing does
     """
 
     at_s: float
@@ -67,6 +70,7 @@ class SoundEvent:
     tone_above_db: float | None
     usable: bool
     spoilt: Spoilt | None
+    contact_ms: float | None = None
 
 
 @dataclass(frozen=True)
@@ -76,6 +80,7 @@ class Sound:
     outline_db : loudest frame of each slice, shape (m,); slice_s : their length
     tone : that of the shot in the middle by how far its tone stands out, [Hz] and [dB] over its
         neighbours; None where no shot rang on long enough to tell
+    clatter : whether the shots clatter; None of fewer than two shots
     ask : why the archer should mark a shot of their own; then nothing is called a shot before
     """
 
@@ -87,6 +92,7 @@ class Sound:
     slice_s: float
     tone: tuple[float, float] | None
     ask: str | None
+    clatter: bool | None = None
 
 
 def session_tone(events: Sequence[SoundEvent]) -> tuple[float, float] | None:
@@ -166,6 +172,16 @@ class _Listened:
             why is None, why,
         )  # fmt: skip
 
+    def with_contact(self, shot: SoundEvent, events: Sequence[SoundEvent]) -> SoundEvent:
+        """A shot with what knocks after it; its arrival is the latest before the next shot."""
+        since = [e for e in events if e.at_s > shot.at_s]
+        arrivals = [e.at_s for e in takewhile(lambda e: e.kind != "shot", since)
+                    if e.kind == "arrival"]  # fmt: skip
+        told = contact_s(
+            self.weighted, self.rate_hz, shot.at_s, max(arrivals) if arrivals else None
+        )
+        return shot if told is None else replace(shot, contact_ms=1000 * told)
+
     def outline(self) -> tuple[Array, float]:
         """The loudest frame of each slice [dB], and a slice's length [s]."""
         power = self.frames.power
@@ -241,6 +257,7 @@ def analyse(
         if kind == "shot":
             heed()
         events.append(told.event(event, kind, after))
+    events = [told.with_contact(e, events) if e.kind == "shot" else e for e in events]
     outline, slice_s = told.outline()
     return Sound(
         events=tuple(events),
@@ -251,6 +268,7 @@ def analyse(
         slice_s=slice_s,
         tone=session_tone(events),
         ask=ask,
+        clatter=clatters([e.contact_ms for e in events if e.kind == "shot" and e.usable]),
     )
 
 

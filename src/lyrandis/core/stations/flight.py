@@ -58,6 +58,7 @@ def tell(b: Bench) -> Answer:
         *_by_model(b),
         *_false_weak(b),
         *_held(b),
+        *_filmed(b),
         *_walked_back(b),
         *_grouped(b),
         _care(b),
@@ -418,6 +419,29 @@ def _walked_back(b: Bench) -> list[Finding]:
     to = Action(label=say("To Centre shot"), station="centre-shot")
     action = None if told.verdict == "unclear" else to
     return [mind(said=told.why, why=why, told="measured", action=action)]
+
+
+def _filmed(b: Bench) -> list[Finding]:
+    """What a slow-motion clip says of the shaft itself."""
+    clips = [c for c in b.reading.clips.values() if c.spine is not None]
+    if not clips:
+        return []
+    clip, seen, hz = clips[-1], clips[-1].spine, clips[-1].frequency
+    assert seen is not None
+    assert hz is not None
+    said = say(
+        "By the clip the shaft bends like spine {seen}; it is taken for {acts}.",
+        seen=("spine", seen),
+        acts=("spine", clip.acts),
+    )
+    why = say(
+        "It swings {hz} times a second after the string lets go, and how fast goes by its "
+        "stiffness and its weights alone. What the model predicts for this rig goes by what was "
+        "seen.",
+        hz=("frequency", hz),
+    )
+    agrees = abs(seen.value - clip.acts) <= 2 * seen.plus_minus
+    return [(fine if agrees else mind)(said=said, why=why, told="measured")]
 
 
 def _grouped(b: Bench) -> list[Finding]:

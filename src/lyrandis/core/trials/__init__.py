@@ -11,6 +11,7 @@ from lyrandis.core.trials.base import KeptTrial, TrialBase, standing
 from lyrandis.core.trials.brace import BraceTrial, Level
 from lyrandis.core.trials.centre_shot import CentreShotTrial
 from lyrandis.core.trials.chronograph import ChronographTrial
+from lyrandis.core.trials.clip import ClipTrial
 from lyrandis.core.trials.coach import CoachTrial
 from lyrandis.core.trials.draw import DrawTrial
 from lyrandis.core.trials.flight_read import FlightReadTrial
@@ -62,14 +63,15 @@ Trial = Annotated[
     | WayTrial
     | FlightReadTrial
     | WalkBackTrial
-    | GroupTrial,
+    | GroupTrial
+    | ClipTrial,
     Field(discriminator="kind"),
 ]
 TrialKind = Literal[
     "draw", "weighing", "hold", "inspection", "brace", "settling", "quiet", "arrow_weighing",
     "string_weighing", "release", "coach", "in_line", "tiller", "centre_shot",
     "nock_read", "chronograph", "marks", "way", "shaft_read", "numbered", "flight_read",
-    "walk_back", "group",
+    "walk_back", "group", "clip",
 ]  # fmt: skip
 KINDS: dict[str, type[TrialBase]] = {
     kind.model_fields["kind"].default: kind for kind in get_args(get_args(Trial)[0])
@@ -83,6 +85,7 @@ __all__ = [
     "BraceTrial",
     "CentreShotTrial",
     "ChronographTrial",
+    "ClipTrial",
     "CoachTrial",
     "DrawTrial",
     "FlightReadTrial",

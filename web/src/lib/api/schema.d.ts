@@ -1239,6 +1239,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/clip": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Clip
+         * @description What a slow-motion clip's marks say of this rig, and the computed shape on each frame.
+         */
+        post: operations["clip_api_rigs__id__clip_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{id}/copy": {
         parameters: {
             query?: never;
@@ -1311,6 +1331,26 @@ export interface paths {
          * @description The rig with its history as one JSON file, as it is kept; works for an unreadable rig too.
          */
         get: operations["export_api_rigs__id__file_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/film": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Film
+         * @description One shot of this rig in slow motion, by the simulated camera; it is no measurement.
+         */
+        get: operations["film_api_rigs__id__film_get"];
         put?: never;
         post?: never;
         delete?: never;
@@ -1513,7 +1553,8 @@ export interface paths {
          * @description A WAV of some shots with this rig, by the simulated recorder.
          *
          *     How loud follows the rig's residue and how far the brace is from where this bow hides its
-         *     quietest; `again` counts the takes. `check` and `done` stand for one check of the quiet list.
+         *     quietest; `again` counts the takes. `check` and `done` stand for one check of the quiet list,
+         *     `clatter` for a shaft that knocks on the bow.
          */
         get: operations["recording_api_rigs__id__recording_get"];
         put?: never;
@@ -4090,6 +4131,133 @@ export interface components {
             spine: number[];
         };
         /**
+         * ClipIn
+         * @description A clip's marks so far, beside what is changed.
+         */
+        ClipIn: {
+            /**
+             * Changes
+             * @default {}
+             */
+            changes: {
+                [key: string]: unknown;
+            };
+            trial: components["schemas"]["ClipTrial-Input"];
+        };
+        /**
+         * ClipTrial
+         * @description A clip from above, marked; the clip itself is not kept.
+         */
+        "ClipTrial-Input": {
+            /**
+             * Filmed by
+             * @default telephone
+             * @enum {string}
+             */
+            by: "telephone" | "simulated";
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Filmed at */
+            frames_a_second: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "clip";
+            /**
+             * Frame of the release
+             * @description On which the string lets the arrow go.
+             */
+            let_go?: number | null;
+            /**
+             * Marked frames
+             * @default []
+             */
+            marks: components["schemas"]["FrameMark"][];
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * The tail
+             * @default unseen
+             * @enum {string}
+             */
+            tail: "clear" | "bounce" | "unseen";
+        };
+        /**
+         * ClipTrial
+         * @description A clip from above, marked; the clip itself is not kept.
+         */
+        "ClipTrial-Output": {
+            /**
+             * Filmed by
+             * @default telephone
+             * @enum {string}
+             */
+            by: "telephone" | "simulated";
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Filmed at */
+            frames_a_second: number;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "clip";
+            /**
+             * Frame of the release
+             * @description On which the string lets the arrow go.
+             */
+            let_go: number | null;
+            /**
+             * Marked frames
+             * @default []
+             */
+            marks: components["schemas"]["FrameMark"][];
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /**
+             * The tail
+             * @default unseen
+             * @enum {string}
+             */
+            tail: "clear" | "bounce" | "unseen";
+        };
+        /**
+         * ClipView
+         * @description What the marks say.
+         *
+         *     frequency, spine : as seen; computed_hz, acts : as the rig's shaft is taken; why : where the
+         *     frequency comes from, or why there is none
+         *     shapes : the computed shaft on each marked frame, in its pixels
+         */
+        ClipView: {
+            /** Acts */
+            acts: number;
+            /** Computed Hz */
+            computed_hz: number;
+            frequency: components["schemas"]["Estimate"] | null;
+            nock_way: components["schemas"]["NockWay"] | null;
+            /** Shapes */
+            shapes: [
+                number,
+                number
+            ][][];
+            spine: components["schemas"]["Estimate"] | null;
+            why: components["schemas"]["Said"] | null;
+        };
+        /**
          * CoachTrial
          * @description A coach saw a child draw this weight, and says that it may.
          */
@@ -4729,6 +4897,41 @@ export interface components {
             unit: string | null;
         };
         /**
+         * FilmView
+         * @description Frames of the simulated camera as data addresses, and its answer sheet.
+         *
+         *     let_go : the frame on which the string let go; spine : that the filmed shaft truly has
+         */
+        FilmView: {
+            /** Frames */
+            frames: string[];
+            /** Frames A Second */
+            frames_a_second: number;
+            /** Height */
+            height: number;
+            /** Let Go */
+            let_go: number;
+            /** Nock Px */
+            nock_px: [
+                number,
+                number
+            ][];
+            /** Point Px */
+            point_px: [
+                number,
+                number
+            ][];
+            /**
+             * Simulated
+             * @default true
+             */
+            simulated: boolean;
+            /** Spine */
+            spine: number;
+            /** Width */
+            width: number;
+        };
+        /**
          * Finding
          * @description One thing the numbers mean, how serious, why, whose word it is, and what cures it.
          *
@@ -5091,6 +5294,24 @@ export interface components {
             nock_mm: number;
             /** Time Ms */
             time_ms: number;
+        };
+        /**
+         * FrameMark
+         * @description Nock and point on one frame, in the picture's pixels, y downwards.
+         */
+        FrameMark: {
+            /** Frame */
+            frame: number;
+            /** Nock Px */
+            nock_px: [
+                number,
+                number
+            ];
+            /** Point Px */
+            point_px: [
+                number,
+                number
+            ];
         };
         /**
          * FromTheSide
@@ -5635,7 +5856,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"] | components["schemas"]["FlightReadTrial-Input"] | components["schemas"]["WalkBackTrial-Input"] | components["schemas"]["GroupTrial-Input"]) | null;
+            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"] | components["schemas"]["FlightReadTrial-Input"] | components["schemas"]["WalkBackTrial-Input"] | components["schemas"]["GroupTrial-Input"] | components["schemas"]["ClipTrial-Input"]) | null;
             /**
              * Why
              * @default
@@ -6493,6 +6714,24 @@ export interface components {
             low_mm: number;
             /** Start Mm */
             start_mm: number;
+        };
+        /**
+         * NockWay
+         * @description The nock's way on the string [mm], away from the plate: seen, and computed, frame by frame.
+         *
+         *     out_mm : the farthest that was seen
+         *     groups : the spine error that goes most like it; None outside the model's range
+         */
+        NockWay: {
+            /** Computed Mm */
+            computed_mm: number[];
+            /** Groups */
+            groups: number | null;
+            out_mm: components["schemas"]["Estimate"];
+            /** Seen Mm */
+            seen_mm: number[];
+            /** Time Ms */
+            time_ms: number[];
         };
         /**
          * Nocking
@@ -8236,7 +8475,7 @@ export interface components {
             /** Archived */
             archived: boolean;
             /** Earlier */
-            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group")[];
+            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip")[];
             /** Id */
             id: number;
             /** Measured */
@@ -9241,11 +9480,14 @@ export interface components {
          *     outline_db : loudest frame of each slice, shape (m,); slice_s : their length
          *     tone : that of the shot in the middle by how far its tone stands out, [Hz] and [dB] over its
          *         neighbours; None where no shot rang on long enough to tell
+         *     clatter : whether the shots clatter; None of fewer than two shots
          *     ask : why the archer should mark a shot of their own; then nothing is called a shot before
          */
         Sound: {
             /** Ask */
             ask: string | null;
+            /** Clatter */
+            clatter?: boolean | null;
             /** Duration S */
             duration_s: number;
             /** Events */
@@ -9274,12 +9516,15 @@ export interface components {
          *     decay_ms : to 20 dB under the peak; centroid_hz; tone_hz and tone_above_db : the strongest
          *         line after 200 ms and how far it stands over its neighbours; None where not to be told
          *     usable : whether a level may be used; spoilt : what spoils it
+         *     contact_ms : how long after a shot something knocks on the bow; None where nothing does
          */
         SoundEvent: {
             /** At S */
             at_s: number;
             /** Centroid Hz */
             centroid_hz: number | null;
+            /** Contact Ms */
+            contact_ms?: number | null;
             /** Decay Ms */
             decay_ms: number | null;
             /** Exposure Db */
@@ -10344,7 +10589,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"] | components["schemas"]["MarksTrial-Output"] | components["schemas"]["NumberedTrial-Output"] | components["schemas"]["ShaftReadTrial-Output"] | components["schemas"]["WayTrial-Output"] | components["schemas"]["FlightReadTrial-Output"] | components["schemas"]["WalkBackTrial-Output"] | components["schemas"]["GroupTrial-Output"];
+            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"] | components["schemas"]["MarksTrial-Output"] | components["schemas"]["NumberedTrial-Output"] | components["schemas"]["ShaftReadTrial-Output"] | components["schemas"]["WayTrial-Output"] | components["schemas"]["FlightReadTrial-Output"] | components["schemas"]["WalkBackTrial-Output"] | components["schemas"]["GroupTrial-Output"] | components["schemas"]["ClipTrial-Output"];
         };
         /**
          * TurnsSeen
@@ -19229,6 +19474,134 @@ export interface operations {
             };
         };
     };
+    clip_api_rigs__id__clip_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["ClipIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["ClipView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     copy_api_rigs__id__copy_post: {
         parameters: {
             query?: never;
@@ -19624,6 +19997,132 @@ export interface operations {
                 };
                 content: {
                     "application/json": unknown;
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    film_api_rigs__id__film_get: {
+        parameters: {
+            query?: {
+                again?: number;
+            };
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["FilmView"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
@@ -20888,6 +21387,7 @@ export interface operations {
                 clicker?: "yes" | "no";
                 check?: ("brace" | "strand" | "strands" | "loose" | "dampers" | "tune") | null;
                 done?: "yes" | "no";
+                clatter?: "yes" | "no";
             };
             header?: never;
             path: {
@@ -21892,7 +22392,7 @@ export interface operations {
     trials_api_rigs__id__trials_get: {
         parameters: {
             query: {
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip";
                 after?: number | null;
                 most?: number;
             };
@@ -22024,7 +22524,7 @@ export interface operations {
             path: {
                 /** @description Number of a rig. */
                 id: number;
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip";
             };
             cookie?: never;
         };

@@ -2,6 +2,7 @@
 	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { TrialForm } from '$lib/bench/trialForm.svelte';
+	import Lazy from '$lib/frame/Lazy.svelte';
 	import TrialList from './TrialList.svelte';
 
 	/** Log a read: nocks on the 3×3 block by tap or number key, any other test by its outcome. */
@@ -164,6 +165,11 @@
 		{/if}
 		{#if form.problem}<p class="wrong" role="alert">{form.problem}</p>{/if}
 	</form>
+	{#if test === 'slow_motion'}
+		<Lazy of={() => import('./SlowLook.svelte')} />
+	{:else if test === 'clatter'}
+		<Lazy of={() => import('./Clatter.svelte')} />
+	{/if}
 	<ul class="classes" aria-label="How likely the shaft is what">
 		{#each told.classes as c (c.id)}
 			<li>

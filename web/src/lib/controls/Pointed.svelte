@@ -24,6 +24,10 @@
 	}
 	let { label, width, height, picture, marks, onpick, over }: Props = $props();
 	let shown = $state(640);
+	/** So many times as large as there is room for; the rest is scrolled to. */
+	let zoom = $state(1);
+	let room = $state<HTMLElement>();
+	let field = $state<HTMLElement>();
 	/** One screen pixel in the picture's. */
 	const unit = $derived(width / Math.max(shown, 1));
 	let cursor = $state<{ x: number; y: number } | null>(null);
@@ -50,6 +54,20 @@
 		} else return;
 		event.preventDefault();
 	}
+	/** Larger about the cursor, the latest mark or the middle. */
+	function larger(to: number): void {
+		const at = cursor ?? marks.at(-1) ?? { x: width / 2, y: height / 2 };
+		zoom = to;
+		requestAnimationFrame(() => show(at));
+	}
+	function show(at: { x: number; y: number }): void {
+		if (!room || !field) return;
+		room.scrollLeft = (at.x / width) * field.clientWidth - room.clientWidth / 2;
+		room.scrollTop = (at.y / height) * field.clientHeight - room.clientHeight / 2;
+	}
+	$effect(() => {
+		if (cursor && zoom > 1) show(cursor);
+	});
 	function tap(event: MouseEvent): void {
 		const box = (event.currentTarget as HTMLElement).getBoundingClientRect();
 		cursor = null;
@@ -60,72 +78,94 @@
 	}
 </script>
 
-<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
-<div
-	class="pointed"
-	role="application"
-	tabindex="0"
-	aria-label="{label}. Arrow keys move the cursor, with Shift finely; Enter marks."
-	bind:clientWidth={shown}
-	style:aspect-ratio="{width} / {height}"
-	onclick={tap}
-	onkeydown={key}
-	onfocus={(e) => {
-		if (e.currentTarget.matches(':focus-visible')) cursor ??= { x: width / 2, y: height / 2 };
-	}}
->
-	{@render picture()}
-	<svg viewBox="0 0 {width} {height}" aria-hidden="true">
-		{@render over?.(unit)}
-		{#each marks as mark, i (i)}
-			<circle
-				cx={mark.x}
-				cy={mark.y}
-				r={6 * unit}
-				fill="none"
-				stroke="var(--paper)"
-				stroke-width={4 * unit}
-			/>
-			<circle
-				cx={mark.x}
-				cy={mark.y}
-				r={6 * unit}
-				fill="none"
-				stroke="var(--{mark.tone ?? 'heather'})"
-				stroke-width={2 * unit}
-			/>
-			<text
-				class="halo"
-				x={mark.x + 9 * unit}
-				y={mark.y - 6 * unit}
-				font-size={13 * unit}
-				stroke-width={3 * unit}>{mark.text}</text
-			>
-		{/each}
-		{#if cursor}
-			<path
-				d="M{cursor.x - 16 * unit} {cursor.y}h{32 * unit}M{cursor.x} {cursor.y - 16 * unit}v{32 *
-					unit}"
-				stroke="var(--paper)"
-				stroke-width={4 * unit}
-			/>
-			<path
-				d="M{cursor.x - 16 * unit} {cursor.y}h{32 * unit}M{cursor.x} {cursor.y - 16 * unit}v{32 *
-					unit}"
-				stroke="var(--ink)"
-				stroke-width={1.5 * unit}
-			/>
-		{/if}
-	</svg>
+<div class="room" bind:this={room}>
+	<!-- svelte-ignore a11y_no_noninteractive_tabindex, a11y_no_noninteractive_element_interactions -->
+	<div
+		class="pointed"
+		bind:this={field}
+		style:width="{100 * zoom}%"
+		role="application"
+		tabindex="0"
+		aria-label="{label}. Arrow keys move the cursor, with Shift finely; Enter marks."
+		bind:clientWidth={shown}
+		style:aspect-ratio="{width} / {height}"
+		onclick={tap}
+		onkeydown={key}
+		onfocus={(e) => {
+			if (e.currentTarget.matches(':focus-visible')) cursor ??= { x: width / 2, y: height / 2 };
+		}}
+	>
+		{@render picture()}
+		<svg viewBox="0 0 {width} {height}" aria-hidden="true">
+			{@render over?.(unit)}
+			{#each marks as mark, i (i)}
+				<circle
+					cx={mark.x}
+					cy={mark.y}
+					r={6 * unit}
+					fill="none"
+					stroke="var(--paper)"
+					stroke-width={4 * unit}
+				/>
+				<circle
+					cx={mark.x}
+					cy={mark.y}
+					r={6 * unit}
+					fill="none"
+					stroke="var(--{mark.tone ?? 'heather'})"
+					stroke-width={2 * unit}
+				/>
+				<text
+					class="halo"
+					x={mark.x + 9 * unit}
+					y={mark.y - 6 * unit}
+					font-size={13 * unit}
+					stroke-width={3 * unit}>{mark.text}</text
+				>
+			{/each}
+			{#if cursor}
+				<path
+					d="M{cursor.x - 16 * unit} {cursor.y}h{32 * unit}M{cursor.x} {cursor.y - 16 * unit}v{32 *
+						unit}"
+					stroke="var(--paper)"
+					stroke-width={4 * unit}
+				/>
+				<path
+					d="M{cursor.x - 16 * unit} {cursor.y}h{32 * unit}M{cursor.x} {cursor.y - 16 * unit}v{32 *
+						unit}"
+					stroke="var(--ink)"
+					stroke-width={1.5 * unit}
+				/>
+			{/if}
+		</svg>
+	</div>
+</div>
+<div class="zoom" role="group" aria-label="Size of the picture">
+	{#each [1, 2, 4] as to (to)}
+		<button type="button" class="link" aria-pressed={zoom === to} onclick={() => larger(to)}
+			>× {to}</button
+		>
+	{/each}
 </div>
 
 <style>
+	.room {
+		max-height: 72vh;
+		overflow: auto;
+		border: 1px solid var(--line);
+	}
+	.zoom {
+		display: flex;
+		gap: 1rem;
+		justify-content: flex-end;
+	}
+	.zoom [aria-pressed='true'] {
+		color: var(--ink);
+		text-decoration-color: transparent;
+	}
 	.pointed {
 		position: relative;
-		width: 100%;
-		max-height: 70vh;
 		overflow: hidden;
-		border: 1px solid var(--line);
 		cursor: crosshair;
 		touch-action: manipulation;
 	}
