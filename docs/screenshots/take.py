@@ -41,6 +41,10 @@ FOURS = {
         ("/rig/1/flight", None), ("/rig/2/flight", "Reads"), ("/rig/1/flight", "Which spine"),
         ("/rig/2/flight", "What moves it"),
     ),
+    "flight-more": (
+        ("/rig/2/flight", "Length, point"), ("/rig/2/flight", "Groups"),
+        ("/rig/2/flight", "Walk-back"), ("/rig/2/flight", None),
+    ),
     "arrow": (
         ("/rig/1/arrow", None), ("/rig/2/arrow", "What if"), ("/rig/2/arrow", "Wood"),
         ("/rig/2/arrow", "Shaft by shaft"),
@@ -64,6 +68,7 @@ def shoot_four(page: Page, address: str, name: str) -> None:
             page.get_by_role("tab", name=leaf, exact=True).click()
             page.wait_for_load_state("networkidle")
         page.wait_for_timeout(300)
+        page.wait_for_function("!document.querySelector('main progress')")
         shots.append(Image.open(BytesIO(page.screenshot(animations="disabled"))).convert("RGB"))
     wide, high = shots[0].size
     whole = Image.new("RGB", (2 * wide, 2 * high))

@@ -21,7 +21,7 @@ MODULES = [
         )
         for p in sorted((CORE / part).glob("*.py"))
         if p.stem != "__init__"
-    ), "route.watches", "measured", "trials.weighing", "schedule", "inspection", "bench.archer", "bench.string", "bench.shaft", "bench.dozen", "bench.flex", "bench.what_if", "bench.movers", "bench.reading", "bench.spine_map", "flight.held", "trials.flight_read",
+    ), "route.watches", "measured", "trials.weighing", "schedule", "inspection", "bench.archer", "bench.string", "bench.shaft", "bench.dozen", "bench.flex", "bench.what_if", "bench.movers", "bench.reading", "bench.spine_map", "bench.clip", "bench.groups", "flight.held", "flight.scatter", "flight.group_read", "flight.photo", "flight.clip", "tune.group_tuning", "trials.clip", "sound.contact", "trials.flight_read",
 ]  # fmt: skip
 
 

@@ -104,8 +104,8 @@ def group_photo(seed: int) -> ButtPhoto:
     places = np.array([middle + (aside if b else 0) + rng.normal(0, 3, 2) for b in bare])
     camera = SimulatedCamera(
         seed,
-        far_m=float(rng.uniform(1.8, 3.0)),
-        aside_deg=float(rng.uniform(-30, 30)),
+        far_m=float(rng.uniform(1.7, 2.2)),
+        aside_deg=float(rng.uniform(-28, 28)),
         above_deg=float(rng.uniform(-5, 18)),
     )
     return camera.butt(places, bare)

@@ -47,7 +47,8 @@ export class Clip {
 			.sort((a, b) => a.frame - b.frame)
 	);
 	readonly here = $derived(this.marks[this.frame] ?? {});
-	readonly next = $derived(this.here.nock ? 'the point' : 'the nock');
+	/** What the next tap marks; null where both ends are. */
+	readonly next = $derived(this.here.point ? null : this.here.nock ? 'the point' : 'the nock');
 	/** The computed shape on this frame, where it was asked for. */
 	readonly shape = $derived(
 		this.told?.shapes[this.whole.findIndex((m) => m.frame === this.frame)] ?? null
@@ -85,7 +86,12 @@ export class Clip {
 	/** An own clip was opened by the browser. */
 	opened(video: HTMLVideoElement): void {
 		[this.width, this.height] = [video.videoWidth, video.videoHeight];
-		this.seconds = Number.isFinite(video.duration) ? video.duration : 0;
+		this.lasts(video);
+	}
+	/** How long it is; some recorders write it down nowhere, and it is found at the far end. */
+	lasts(video: HTMLVideoElement): void {
+		if (Number.isFinite(video.duration)) this.seconds = video.duration;
+		else video.currentTime = 1e7;
 	}
 	failed(): void {
 		this.leave();

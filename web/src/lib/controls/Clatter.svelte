@@ -90,8 +90,8 @@
 		<p aria-live="polite">
 			{#if told === null}Two shots at least are needed to tell.
 			{:else}
-				In <strong>{knocks.length} of {shots.length}</strong> shots something knocks before
-				the arrow arrives{#if knocks.length}<span class="quiet"
+				In <strong>{knocks.length} of {shots.length}</strong> shots something knocks before the
+				arrow arrives{#if knocks.length}<span class="quiet"
 						>, {knocks.map((s) => reference.text(s.contact_ms!, 'ms')).join(', ')} after the string</span
 					>{/if}: {told ? 'a clatter' : 'no clatter'}.
 			{/if}

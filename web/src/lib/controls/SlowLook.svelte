@@ -31,7 +31,7 @@
 	});
 	onDestroy(() => clip.leave());
 	$effect(() => {
-		if (video && clip.src) video.currentTime = (clip.frame + 0.5) / clip.plays;
+		if (video && clip.seconds) video.currentTime = (clip.frame + 0.5) / clip.plays;
 	});
 
 	async function practise(): Promise<void> {
@@ -78,7 +78,9 @@
 	<!-- svelte-ignore a11y_no_static_element_interactions -->
 	<div onkeydown={key}>
 		<p aria-live="polite">
-			Frame <span class="num">{clip.frame}</span> of {clip.last}: mark <strong>{clip.next}</strong>.
+			Frame <span class="num">{clip.frame}</span> of {clip.last}{#if clip.next}: mark <strong
+					>{clip.next}</strong
+				>{:else}: both ends are marked{/if}.
 			{#if clip.simulated}<span class="quiet"
 					>The simulated camera, to practise on: what you log of it counts for nothing.</span
 				>{/if}
@@ -99,6 +101,7 @@
 						playsinline
 						preload="auto"
 						onloadedmetadata={(e) => clip.opened(e.currentTarget)}
+						ondurationchange={(e) => clip.lasts(e.currentTarget)}
 						onerror={() => clip.failed()}
 					></video>{/if}
 			{/snippet}
@@ -195,6 +198,14 @@
 		</dd>
 		{#if clip.told.spine}<dt>So it is like spine</dt>
 			<dd><Measure value={{ ...clip.told.spine, quantity: 'spine' }} /></dd>{/if}
+		{#if clip.film && clip.told.spine}<dt>The camera’s answer</dt>
+			<dd>
+				<details>
+					<summary class="link">Show it</summary>
+					spine {reference.text(clip.film.spine, 'spine', false)}, let go on frame {clip.film
+						.let_go}
+				</details>
+			</dd>{/if}
 		{#if way}<dt>The nock went out</dt>
 			<dd>
 				<Measure value={{ ...way.out_mm, quantity: 'small' }} />
@@ -274,5 +285,8 @@
 	}
 	.line .num {
 		width: 4.7rem;
+	}
+	select {
+		width: 13rem;
 	}
 </style>
