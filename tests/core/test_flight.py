@@ -239,6 +239,23 @@ class TestBelief:
         said = " ".join(f.said.plain() for f in views(doubted, ["flight"])[0].findings)
         assert "speaks against" in said
 
+    @pytest.mark.parametrize("as_foretold", [True, False])
+    def test_after_a_change_it_says_whether_it_showed_what_it_should(self, as_foretold):
+        weak = changed(RIG, {"arrow.static_spine": 800.0})
+        cured = changed(RIG, {"arrow.static_spine": 600.0})
+        reads = [nocks(4, 4, 4), told("wear_marks", "no"), nocks(4, 4, 4, test="kick_3_paces")]
+        assert bench(*reads, rig=weak).reading.foretold is None
+        foretold = bench(*reads, rig=cured, rigs=[weak] * 3).reading.expected
+        cell = {"weak": 4, "straight": 5, "stiff": 6}[foretold.outcome]
+        cell = cell if as_foretold else 6 if cell != 6 else 4
+        after = bench(*reads, nocks(cell, cell, cell), rig=cured, rigs=[weak] * 3 + [cured])
+        expected, shown, chance = after.reading.foretold
+        assert expected == foretold
+        assert (shown.outcome == expected.outcome) == as_foretold
+        assert expected.chance >= chance
+        words = "showed what it should" if as_foretold else "should have shown"
+        assert any(words in f.said.plain() for f in views(after, ["flight"])[0].findings)
+
     def test_what_is_left_out_is_never_offered(self):
         rig = changed(RIG, {"reading.left_out": ["bare_shaft_15m", "slow_motion"]})
         offered = {t.test for t in bench(nocks(4, 4, 4), rig=rig).reading.verdict.next}

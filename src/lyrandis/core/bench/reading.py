@@ -273,6 +273,19 @@ class ReadingBench:
         return verdict(w.readings, start=w.start, without=left_out)
 
     @cached_property
+    def foretold(self) -> tuple[Expected, Reading, float] | None:
+        """What the first read after the latest change should have shown, what it showed, and how
+        likely that was; None before a change, and of a test that foretells nothing."""
+        if len(self.states) < 2 or not self.read_here or not self._walked.readings:
+            return None
+        first = self._walked.readings[0]
+        chances = self._walked.start @ tables()[first.test]
+        outcomes = TESTS[first.test].outcomes
+        best = int(np.argmax(chances))
+        expected = Expected(first.test, outcomes[best], float(chances[best]))
+        return expected, first, float(chances[outcomes.index(first.outcome)])
+
+    @cached_property
     def expected(self) -> Expected | None:
         """What the first nocks should show as the rig stands; None where it was read so."""
         if self.read_here:

@@ -54,6 +54,7 @@ def tell(b: Bench) -> Answer:
         *([_after_change(b)] if reading.after_change else [_verdict(b, told)]),
         *_next(b, told),
         *_reasons(b, told),
+        *_as_foretold(b),
         *_against(b),
         *_by_model(b),
         *_false_weak(b),
@@ -286,6 +287,45 @@ def _reasons(b: Bench, told: Verdict) -> list[Finding]:
             )
         )
     return found
+
+
+def _as_foretold(b: Bench) -> list[Finding]:
+    """Whether the first read after a change showed what it should."""
+    told = b.reading.foretold
+    if told is None:
+        return []
+    expected, shown, chance = told
+    left = plate_is_left(b.rig.archer)
+    was = outcome_words(shown.test, shown.outcome, left)
+    why = say(
+        "Before it was read, the belief was moved by what the change is predicted to do; this is "
+        "how likely each outcome then was."
+    )
+    if shown.outcome == expected.outcome:
+        return [
+            fine(
+                said=say(
+                    f"After the change it showed what it should: {TITLES[shown.test]}, {was} "
+                    "({chance}).",
+                    chance=("percent", 100 * chance),
+                ),
+                why=why,
+                told="measured",
+            )
+        ]
+    should = outcome_words(expected.test, expected.outcome, left)
+    return [
+        mind(
+            said=say(
+                f"After the change {TITLES[shown.test]} should have shown {should} ({{likely}}); it "
+                f"showed {was} ({{chance}}).",
+                likely=("percent", 100 * expected.chance),
+                chance=("percent", 100 * chance),
+            ),
+            why=why,
+            told="measured",
+        )
+    ]
 
 
 def _against(b: Bench) -> list[Finding]:

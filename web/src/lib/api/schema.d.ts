@@ -124,6 +124,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/compute/crawl-fit": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Compute Crawl Fit
+         * @description A crawl chart learnt from shots; no speed is to be read off it.
+         */
+        post: operations["compute_crawl_fit_api_compute_crawl_fit_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/compute/crawls": {
         parameters: {
             query?: never;
@@ -3903,6 +3923,23 @@ export interface components {
             side: components["schemas"]["FromTheSide"] | null;
         };
         /**
+         * ChartRow
+         * @description One distance of a learnt chart.
+         *
+         *     crawl_mm : negative beyond point-on, a virtual one
+         *     crawl_sd_mm, impact_sd_cm : how sure it is, in crawl and on the butt
+         */
+        ChartRow: {
+            /** Crawl Mm */
+            crawl_mm: number;
+            /** Crawl Sd Mm */
+            crawl_sd_mm: number;
+            /** Distance M */
+            distance_m: number;
+            /** Impact Sd Cm */
+            impact_sd_cm: number;
+        };
+        /**
          * CheckDone
          * @description One change measured: the difference after − before [dB] with its ±, and what it means.
          *
@@ -4353,6 +4390,71 @@ export interface components {
             rows: components["schemas"]["CrawlRow"][];
         };
         /**
+         * CrawlFitIn
+         * @description An anchor, an arrow's length from nock to tip, and visits.
+         *
+         *     speed_prior_mps : mean and sd, where something is known of the speed
+         */
+        CrawlFitIn: {
+            /**
+             * Anchor
+             * @default under_chin
+             * @enum {string}
+             */
+            anchor: "under_chin" | "cheek";
+            /**
+             * Butt Half Height Cm
+             * @default 60
+             */
+            butt_half_height_cm: number;
+            /**
+             * Distances M
+             * @default [
+             *       5,
+             *       10,
+             *       15,
+             *       20,
+             *       25,
+             *       30,
+             *       35,
+             *       40,
+             *       45,
+             *       50
+             *     ]
+             */
+            distances_m: number[];
+            /** Eye Above Nock Mm */
+            eye_above_nock_mm?: number | null;
+            /** Nock To Tip M */
+            nock_to_tip_m: number;
+            /** Speed Prior Mps */
+            speed_prior_mps?: [
+                number,
+                number
+            ] | null;
+            /**
+             * Visits
+             * @default []
+             */
+            visits: components["schemas"]["CrawlVisitIn"][];
+        };
+        /**
+         * CrawlFitOut
+         * @description The chart with its ±, point-on, and the distances to shoot next, the best first.
+         */
+        CrawlFitOut: {
+            /** Next Distance M */
+            next_distance_m: number | null;
+            /** Next Distances */
+            next_distances: components["schemas"]["NextVisit"][];
+            /** Point On M */
+            point_on_m: number | null;
+            /** Rows */
+            rows: components["schemas"]["ChartRow"][];
+            /** Spread Cm 30M */
+            spread_cm_30m: number;
+        };
+        /**
          * CrawlRow
          * @description One distance of the chart. Beyond point-on crawl_mm is None and hold_over_cm is set.
          */
@@ -4377,6 +4479,18 @@ export interface components {
             near_m: number;
             /** Stitches */
             stitches: number | null;
+        };
+        /**
+         * CrawlVisitIn
+         * @description Arrows with one crawl from one distance: heights above the mark, negative is low.
+         */
+        CrawlVisitIn: {
+            /** Crawl Mm */
+            crawl_mm: number;
+            /** Distance M */
+            distance_m: number;
+            /** Heights Cm */
+            heights_cm: number[];
         };
         /**
          * CrawlsIn
@@ -6538,6 +6652,24 @@ export interface components {
              * @enum {string}
              */
             test: "kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height";
+        };
+        /**
+         * NextVisit
+         * @description A distance that could be shot next.
+         *
+         *     settles : the share of the chart's summed crawl variance that it would take away
+         *     safe : whether a single arrow lands on the butt in 95 of 100
+         *     low_cm : how far off it may land so
+         */
+        NextVisit: {
+            /** Distance M */
+            distance_m: number;
+            /** Low Cm */
+            low_cm: number;
+            /** Safe */
+            safe: boolean;
+            /** Settles */
+            settles: number;
         };
         /**
          * NockAngle
@@ -12005,6 +12137,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["ChronographOut"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    compute_crawl_fit_api_compute_crawl_fit_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["CrawlFitIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CrawlFitOut"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */

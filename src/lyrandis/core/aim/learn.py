@@ -1,0 +1,194 @@
+"""A chart learnt from shots: what is known of the archer and the arrow, visit by visit.
+
+    visit: distance, crawl, heights of some arrows  →  θ = (speed, eye, loss, q, kick), with its ±
+    chart: the crawl for each distance, how sure it is, and how far that is on the butt
+
+Speed and eye are told apart only by the chart's bend: never read a speed off it.
+"""
+
+from __future__ import annotations
+
+from collections.abc import Sequence
+from dataclasses import dataclass, replace
+from typing import Any
+
+import numpy as np
+
+from lyrandis.core.arrays import Array
+from lyrandis.core.flight.scatter import AT_M, one_arrow_cm, squares_cm2
+from lyrandis.core.flight.trajectory import AimedArrow, crawl_for_mm, impact_m, point_on_m
+
+NAMES = ("speed_mps", "eye_mm", "speed_loss_per_mm", "q", "kick_mrad")
+SPEED_MPS = (52.0, 7.0)  # of an unknown bow
+SPEED_SHARE = 0.07  # of the speed that the rig's model says
+EYE_SD_MM, EYE_MEASURED_SD_MM = 15.0, 10.0
+LOSS_SD_PER_MM, Q_SD, KICK_SD_MRAD = 0.0006, 0.05, 1.0
+READ_SD_CM = 0.5
+VISIT_SD_CM_30M = 1.5  # a visit's own bias, which no number of arrows takes away
+MODEL_SD_MRAD = 0.35  # of the model itself, added to what the chart says
+SLOWEST_MPS, FASTEST_MPS = 20.0, 120.0
+_STEPS = np.array([1e-3, 1e-2, 1e-6, 1e-4, 1e-3])
+_CRAWL_STEP_MM = 0.01
+_MOST_TURNS, _CLOSE = 40, 1e-7
+_DAMPED, _HARDER, _SOFTER = 1e-3, 8.0, 0.2
+
+
+@dataclass(frozen=True)
+class CrawlVisit:
+    """Arrows shot with one crawl from one distance: how far above the mark each landed."""
+
+    distance_m: float
+    crawl_mm: float
+    heights_cm: tuple[float, ...]
+
+
+@dataclass(frozen=True)
+class Prior:
+    """What is presumed, by NAMES: mean and sd, shape (5,) each."""
+
+    mean: Array
+    sd: Array
+
+
+@dataclass(frozen=True)
+class Learned:
+    """What the visits say.
+
+    aimed : the likeliest archer and arrow
+    covariance : of NAMES, shape (5, 5)
+    spread_cm_30m : of one arrow of this archer
+    """
+
+    aimed: AimedArrow
+    covariance: Array
+    spread_cm_30m: float
+
+    def slopes(self, crawl_mm: Array, distance_m: Array) -> tuple[Array, Array]:
+        """How the height [m] goes with each of NAMES, shape (n, 5), and with the crawl, (n,)."""
+        here = np.array([getattr(self.aimed, n) for n in NAMES])
+        height = _heights(self.aimed, _beside(here), crawl_mm, distance_m)
+        by = ((height[1:] - height[0]) / _STEPS[:, None]).T
+        more = impact_m(self.aimed, crawl_mm + _CRAWL_STEP_MM, distance_m)
+        return by, (more - height[0]) / _CRAWL_STEP_MM
+
+
+@dataclass(frozen=True)
+class ChartRow:
+    """One distance of a learnt chart.
+
+    crawl_mm : negative beyond point-on, a virtual one
+    crawl_sd_mm, impact_sd_cm : how sure it is, in crawl and on the butt
+    """
+
+    distance_m: float
+    crawl_mm: float
+    crawl_sd_mm: float
+    impact_sd_cm: float
+
+
+def prior_of(
+    aimed: AimedArrow, speed: tuple[float, float] | None = None, eye_sd_mm: float = EYE_SD_MM
+) -> Prior:
+    """What is presumed of an archer and arrow before any shot.
+
+    Parameters
+    ----------
+    aimed : the means of all but the speed
+    speed : its mean and sd [m/s]; an unknown bow's if left out
+    eye_sd_mm : smaller once the eye's height was measured
+
+    Source: docs/mechanics C2.
+    """
+    value, sd = speed or SPEED_MPS
+    mean = np.array([value, aimed.eye_mm, aimed.speed_loss_per_mm, aimed.q, aimed.kick_mrad])
+    return Prior(mean, np.array([sd, eye_sd_mm, LOSS_SD_PER_MM, Q_SD, KICK_SD_MRAD]))
+
+
+def _beside(theta: Array) -> Array:
+    """The point itself and a small step along each of NAMES, shape (6, 5)."""
+    return np.vstack([theta, theta + np.diag(_STEPS)])
+
+
+def _heights(aimed: AimedArrow, thetas: Array, crawl_mm: Array, distance_m: Array) -> Array:
+    """Heights [m] of several archers at once, shape (p, n)."""
+    columns: dict[str, Any] = {n: thetas[:, i : i + 1] for i, n in enumerate(NAMES)}
+    return impact_m(replace(aimed, **columns), crawl_mm[None, :], distance_m[None, :])
+
+
+def visit_sd_cm(distance_m: Array, arrows: Array, spread_cm_30m: float) -> Array:
+    """How far a visit's mean height is off for reasons of its own [cm], shape (n,)."""
+    d = distance_m / AT_M
+    own = ((spread_cm_30m * d) ** 2 + READ_SD_CM**2) / arrows
+    return np.asarray(np.sqrt(own + (VISIT_SD_CM_30M * d) ** 2))
+
+
+def learn(visits: Sequence[CrawlVisit], aimed: AimedArrow, prior: Prior) -> Learned:
+    """The archer and arrow by their visits.
+
+    Parameters
+    ----------
+    visits : in any order; none leaves the prior
+    aimed : what is not learnt: nock to tip, stroke, drag, slope
+
+    Source: docs/mechanics C2; Levenberg's steps to the likeliest, Laplace's covariance.
+    """
+    squares = sum(squares_cm2(v.heights_cm, v.distance_m) for v in visits)
+    spread = one_arrow_cm(squares, sum(len(v.heights_cm) - 1 for v in visits))
+    weight = np.diag(1 / prior.sd**2)
+    if not visits:
+        return Learned(_at(aimed, prior.mean), np.asarray(np.diag(prior.sd**2)), spread)
+    d = np.array([v.distance_m for v in visits])
+    c = np.array([v.crawl_mm for v in visits])
+    y = np.array([np.mean(v.heights_cm) for v in visits]) / 100
+    sd = visit_sd_cm(d, np.array([len(v.heights_cm) for v in visits]), spread) / 100
+    theta, damped = prior.mean.copy(), _DAMPED
+    square, cost = weight, np.inf
+    for _ in range(_MOST_TURNS):
+        height = _heights(aimed, _beside(theta), c, d)
+        by = ((height[1:] - height[0]) / _STEPS[:, None]).T / sd[:, None]
+        off = (y - height[0]) / sd
+        square = by.T @ by + weight
+        pull = by.T @ off + weight @ (prior.mean - theta)
+        cost = _cost(theta, off, prior)
+        while True:
+            step = np.linalg.solve(square + damped * np.diag(np.diag(square)), pull)
+            tried = theta + step
+            tried[0] = np.clip(tried[0], SLOWEST_MPS, FASTEST_MPS)
+            left = (y - _heights(aimed, tried[None], c, d)[0]) / sd
+            if _cost(tried, left, prior) <= cost or damped > 1e6:
+                break
+            damped *= _HARDER
+        theta, damped = tried, max(damped * _SOFTER, 1e-9)
+        if float(np.abs(step / prior.sd).max()) < _CLOSE:
+            break
+    return Learned(_at(aimed, theta), np.linalg.inv(square), spread)
+
+
+def _cost(theta: Array, off: Array, prior: Prior) -> float:
+    return float(off @ off + (((theta - prior.mean) / prior.sd) ** 2).sum())
+
+
+def _at(aimed: AimedArrow, theta: Array) -> AimedArrow:
+    return replace(aimed, **dict(zip(NAMES, theta.tolist(), strict=True)))
+
+
+def chart(told: Learned, distance_m: Array) -> list[ChartRow]:
+    """The learnt chart for distances [m], shape (n,); a distance that is not reached is left out.
+
+    Source: docs/mechanics C2; the model's own allowance is in both ±.
+    """
+    d = np.asarray(distance_m, dtype=float)
+    crawl = crawl_for_mm(told.aimed, d)
+    d, crawl = d[np.isfinite(crawl)], crawl[np.isfinite(crawl)]
+    by, by_crawl = told.slopes(crawl, d)
+    variance = np.einsum("ni,ij,nj->n", by, told.covariance, by)
+    impact = np.sqrt(variance + (MODEL_SD_MRAD / 1000 * d) ** 2)
+    return [
+        ChartRow(float(x), float(c), float(abs(s / slope)), float(100 * s))
+        for x, c, s, slope in zip(d, crawl, impact, by_crawl, strict=True)
+    ]
+
+
+def point_on(told: Learned) -> float | None:
+    """Where the learnt archer shoots without a crawl [m]; None beyond what is looked at."""
+    return point_on_m(told.aimed)
