@@ -6,6 +6,7 @@ from functools import lru_cache
 import numpy as np
 import pytest
 
+from lyrandis.core.aim.crawls import Unshot
 from lyrandis.core.aim.learn import CrawlVisit, Learned, chart, learn, prior_of
 from lyrandis.core.aim.next_visit import next_visits
 from lyrandis.core.flight.trajectory import AimedArrow, crawl_for_mm, impact_m
@@ -13,7 +14,7 @@ from lyrandis.core.flight.trajectory import AimedArrow, crawl_for_mm, impact_m
 BASE = AimedArrow(speed_mps=52, eye_mm=112, nock_to_tip_m=0.76)
 D = np.arange(5, 50.1, 2.5)
 ARCHERS = 300
-PRIOR = prior_of(BASE)
+PRIOR = prior_of(BASE, Unshot(7.0))
 
 
 def archer(rng):
@@ -160,7 +161,7 @@ class TestLearn:
         assert all(n < w for n, w in zip(narrow, wide, strict=True))
 
     def test_a_known_speed_narrows_it_before_any_shot(self):
-        known = learn([], BASE, prior_of(BASE, (52.0, 1.5)))
+        known = learn([], BASE, prior_of(BASE, Unshot(1.5)))
         unknown = learn([], BASE, PRIOR)
         assert chart(known, D)[-1].impact_sd_cm < 0.8 * chart(unknown, D)[-1].impact_sd_cm
 

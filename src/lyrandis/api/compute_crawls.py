@@ -11,7 +11,16 @@ from pydantic import BaseModel, Field
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.compute import Request
 from lyrandis.api.problems import PROBLEM_RESPONSES
-from lyrandis.core.aim.learn import ChartRow, CrawlVisit, chart, learn, point_on, prior_of
+from lyrandis.core.aim.crawls import Unshot
+from lyrandis.core.aim.learn import (
+    SPEED_MPS,
+    ChartRow,
+    CrawlVisit,
+    chart,
+    learn,
+    point_on,
+    prior_of,
+)
 from lyrandis.core.aim.next_visit import BUTT_HALF_CM, NextVisit, next_visits
 from lyrandis.core.fit.first_rig import EYE_ABOVE_NOCK_MM
 from lyrandis.core.flight.trajectory import AimedArrow
@@ -69,9 +78,10 @@ class CrawlFitOut(BaseModel):
 def compute_crawl_fit(body: CrawlFitIn) -> CrawlFitOut:
     """A crawl chart learnt from shots; no speed is to be read off it."""
     eye = body.eye_above_nock_mm or EYE_ABOVE_NOCK_MM[body.anchor]
-    aimed = AimedArrow(speed_mps=0.0, eye_mm=eye, nock_to_tip_m=body.nock_to_tip_m)
+    speed, doubt = body.speed_prior_mps or SPEED_MPS
+    aimed = AimedArrow(speed_mps=speed, eye_mm=eye, nock_to_tip_m=body.nock_to_tip_m)
     visits = [CrawlVisit(v.distance_m, v.crawl_mm, tuple(v.heights_cm)) for v in body.visits]
-    told = learn(visits, aimed, prior_of(aimed, body.speed_prior_mps))
+    told = learn(visits, aimed, prior_of(aimed, Unshot(doubt)))
     following = next_visits(told, body.butt_half_height_cm)
     return CrawlFitOut(
         rows=chart(told, np.array(body.distances_m)),

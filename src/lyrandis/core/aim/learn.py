@@ -14,15 +14,13 @@ from typing import Any
 
 import numpy as np
 
+from lyrandis.core.aim.crawls import Unshot
 from lyrandis.core.arrays import Array
 from lyrandis.core.flight.scatter import AT_M, one_arrow_cm, squares_cm2
 from lyrandis.core.flight.trajectory import AimedArrow, crawl_for_mm, impact_m, point_on_m
 
 NAMES = ("speed_mps", "eye_mm", "speed_loss_per_mm", "q", "kick_mrad")
-SPEED_MPS = (52.0, 7.0)  # of an unknown bow
-SPEED_SHARE = 0.07  # of the speed that the rig's model says
-EYE_SD_MM, EYE_MEASURED_SD_MM = 15.0, 10.0
-LOSS_SD_PER_MM, Q_SD, KICK_SD_MRAD = 0.0006, 0.05, 1.0
+SPEED_MPS = (52.0, 7.0)  # of an unknown bow: mean and sd
 READ_SD_CM = 0.5
 VISIT_SD_CM_30M = 1.5  # a visit's own bias, which no number of arrows takes away
 MODEL_SD_MRAD = 0.35  # of the model itself, added to what the chart says
@@ -86,22 +84,12 @@ class ChartRow:
     impact_sd_cm: float
 
 
-def prior_of(
-    aimed: AimedArrow, speed: tuple[float, float] | None = None, eye_sd_mm: float = EYE_SD_MM
-) -> Prior:
-    """What is presumed of an archer and arrow before any shot.
-
-    Parameters
-    ----------
-    aimed : the means of all but the speed
-    speed : its mean and sd [m/s]; an unknown bow's if left out
-    eye_sd_mm : smaller once the eye's height was measured
+def prior_of(aimed: AimedArrow, unshot: Unshot) -> Prior:
+    """What is presumed of an archer and arrow before any shot: as aimed, with those doubts.
 
     Source: docs/mechanics C2.
     """
-    value, sd = speed or SPEED_MPS
-    mean = np.array([value, aimed.eye_mm, aimed.speed_loss_per_mm, aimed.q, aimed.kick_mrad])
-    return Prior(mean, np.array([sd, eye_sd_mm, LOSS_SD_PER_MM, Q_SD, KICK_SD_MRAD]))
+    return Prior(*(np.array([getattr(of, n) for n in NAMES]) for of in (aimed, unshot)))
 
 
 def _beside(theta: Array) -> Array:
@@ -161,7 +149,7 @@ def learn(visits: Sequence[CrawlVisit], aimed: AimedArrow, prior: Prior) -> Lear
         theta, damped = tried, max(damped * _SOFTER, 1e-9)
         if float(np.abs(step / prior.sd).max()) < _CLOSE:
             break
-    return Learned(_at(aimed, theta), np.linalg.inv(square), spread)
+    return Learned(_at(aimed, theta), np.asarray(np.linalg.inv(square), dtype=float), spread)
 
 
 def _cost(theta: Array, off: Array, prior: Prior) -> float:

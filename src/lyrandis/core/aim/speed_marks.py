@@ -18,16 +18,14 @@ from dataclasses import dataclass, replace
 import numpy as np
 
 from lyrandis.core.aim.crawls import Unshot
+from lyrandis.core.aim.learn import MODEL_SD_MRAD, visit_sd_cm
 from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import say
+from lyrandis.core.flight.scatter import ARROW_SD_CM_30M
 from lyrandis.core.flight.trajectory import AimedArrow, impact_m
 
-SHOT_SD_CM_30M = 5.5  # one arrow's height at 30 m
-READ_SD_CM = 0.5
-VISIT_SD_CM_30M = 1.5  # a visit's own bias, which no number of arrows takes away
-MODEL_SD_MRAD = 0.35
 APART = 1.5  # the farthest over the nearest distance
 FASTEST_MPS, SLOWEST_MPS = 120.0, 20.0
 MOST_SHARE = 0.25  # wider than that it is no speed
@@ -67,12 +65,7 @@ def speed_from_marks(seen: Sequence[Sighting], aimed: AimedArrow) -> Estimate:
     c = np.array([s.crawl_mm for s in seen])
     y = np.array([s.height_cm for s in seen]) / 100
     n = np.array([s.arrows for s in seen])
-    sd = np.sqrt(
-        (SHOT_SD_CM_30M * d / 30) ** 2 / n
-        + READ_SD_CM**2 / n
-        + (VISIT_SD_CM_30M * d / 30) ** 2
-        + (MODEL_SD_MRAD * d / 10) ** 2
-    ) / 100  # fmt: skip
+    sd = np.hypot(visit_sd_cm(d, n, ARROW_SD_CM_30M), MODEL_SD_MRAD * d / 10) / 100
     prior = np.array(
         [math.log(aimed.speed_mps), aimed.eye_mm, aimed.speed_loss_per_mm, aimed.q, 0.0]
     )

@@ -8,7 +8,6 @@ from functools import cached_property, lru_cache
 import numpy as np
 
 from lyrandis.core.aim.crawls import checked_crawls
-from lyrandis.core.aim.speed_marks import SHOT_SD_CM_30M
 from lyrandis.core.bench.aim import AimBench
 from lyrandis.core.bench.arrow import ArrowBench
 from lyrandis.core.bench.flex import FlexBench
@@ -16,6 +15,7 @@ from lyrandis.core.bench.true import still_true
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import say
 from lyrandis.core.flight.flyers import AT_M, Flyers, NumberedShot, flyers
+from lyrandis.core.flight.scatter import ARROW_SD_CM_30M
 from lyrandis.core.flight.trajectory import drag_per_m, impact_m
 from lyrandis.core.parts import Rig
 from lyrandis.core.trials import KeptTrial
@@ -109,7 +109,7 @@ class DozenBench:
             far_m=far,
             high_cm=lands(mass - half) - lands(mass + half),
             wide_cm=self._wide_cm(spine_range, far),
-            own_cm=(SHOT_SD_CM_30M if known is None else known) * far / AT_M,
+            own_cm=(ARROW_SD_CM_30M if known is None else known) * far / AT_M,
             own_known=known is not None,
             gr_per_cm=1 / per_gr,
         )
