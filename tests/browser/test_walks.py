@@ -409,3 +409,21 @@ def test_by_lamp_on_a_tablet(page, empty):
     expect(
         page.get_by_text("A shaft of 650 mm is shorter than the draw", exact=False).first
     ).to_be_visible()
+
+
+def test_a_crawl_is_shot_and_the_chart_follows(page, demo):
+    page.goto(f"{demo}/rig/1/crawls")
+    expect(page.get_by_text("computed and not yet shot")).to_be_visible()
+    page.keyboard.press("t")
+    expect(page.get_by_label("Distance of this visit")).to_be_focused()
+    page.keyboard.type("30")
+    page.get_by_label("Crawl of this visit").fill("50")
+    page.get_by_label("How far above the mark each arrow landed").fill("6 11 high")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("“high”", exact=False)).to_be_visible()
+    page.get_by_label("How far above the mark each arrow landed").fill("6 11 8")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("3 arrows at 30.0 m with", exact=False)).to_be_visible()
+    expect(page.get_by_text("Learnt from 3 arrows", exact=False)).to_be_visible()
+    page.get_by_role("button", name="Strike out").first.click()
+    expect(page.get_by_text("computed and not yet shot")).to_be_visible()

@@ -36,7 +36,7 @@ LEAST = {
 # Of which no earlier form knew.
 LATER = {"arrow_weighing", "string_weighing", "release", "coach", "in_line", "tiller",
          "centre_shot", "nock_read", "chronograph", "marks", "numbered", "shaft_read",
-         "way", "flight_read", "walk_back", "group", "clip"}  # fmt: skip
+         "way", "flight_read", "walk_back", "group", "clip", "crawl_visit"}  # fmt: skip
 
 
 def value_at(document, path):

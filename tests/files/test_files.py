@@ -27,6 +27,7 @@ from lyrandis.core.trials import (
     ChronographTrial,
     ClipTrial,
     CoachTrial,
+    CrawlVisitTrial,
     DrawTrial,
     FlightReadTrial,
     GroupTrial,
@@ -363,6 +364,7 @@ EXAMPLES = {
     ),
     "shaft_read": ShaftReadTrial(length_in=30.5, read="weak", distance_m=6),
     "flight_read": FlightReadTrial(test="kick_7_paces", nocks=(4, 7, 5), distance_m=5.5),
+    "crawl_visit": CrawlVisitTrial(distance_m=20, crawl_mm=81.5, heights_cm=(1.5, -2.0, 3.0)),
     "clip": ClipTrial(
         frames_a_second=960,
         let_go=12,

@@ -82,10 +82,11 @@ def compute_crawl_fit(body: CrawlFitIn) -> CrawlFitOut:
     aimed = AimedArrow(speed_mps=speed, eye_mm=eye, nock_to_tip_m=body.nock_to_tip_m)
     visits = [CrawlVisit(v.distance_m, v.crawl_mm, tuple(v.heights_cm)) for v in body.visits]
     told = learn(visits, aimed, prior_of(aimed, Unshot(doubt)))
+    on = point_on(told)
     following = next_visits(told, body.butt_half_height_cm)
     return CrawlFitOut(
         rows=chart(told, np.array(body.distances_m)),
-        point_on_m=point_on(told),
+        point_on_m=None if on is None else on.value,
         next_distance_m=following[0].distance_m if following else None,
         next_distances=following[:MOST_NEXT],
         spread_cm_30m=told.spread_cm_30m,

@@ -16,6 +16,7 @@ import numpy as np
 
 from lyrandis.core.aim.crawls import Unshot
 from lyrandis.core.arrays import Array
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.flight.scatter import AT_M, one_arrow_cm, squares_cm2
 from lyrandis.core.flight.trajectory import AimedArrow, crawl_for_mm, impact_m, point_on_m
 
@@ -26,7 +27,7 @@ VISIT_SD_CM_30M = 1.5  # a visit's own bias, which no number of arrows takes awa
 MODEL_SD_MRAD = 0.35  # of the model itself, added to what the chart says
 SLOWEST_MPS, FASTEST_MPS = 20.0, 120.0
 _STEPS = np.array([1e-3, 1e-2, 1e-6, 1e-4, 1e-3])
-_CRAWL_STEP_MM = 0.01
+_CRAWL_STEP_MM, _FALL_M = 0.01, 0.1
 _MOST_TURNS, _CLOSE = 40, 1e-7
 _DAMPED, _HARDER, _SOFTER = 1e-3, 8.0, 0.2
 
@@ -177,6 +178,16 @@ def chart(told: Learned, distance_m: Array) -> list[ChartRow]:
     ]
 
 
-def point_on(told: Learned) -> float | None:
-    """Where the learnt archer shoots without a crawl [m]; None beyond what is looked at."""
-    return point_on_m(told.aimed)
+def point_on(told: Learned) -> Estimate | None:
+    """Where the learnt archer shoots without a crawl [m]; None beyond what is looked at.
+
+    Its ± is that of the height there over how fast the arrow falls through the sight line.
+    """
+    on = point_on_m(told.aimed)
+    if on is None:
+        return None
+    d, none = np.array([on]), np.zeros(1)
+    by, _ = told.slopes(none, d)
+    falls = float(impact_m(told.aimed, 0.0, on + _FALL_M) - impact_m(told.aimed, 0.0, on)) / _FALL_M
+    variance = float((by @ told.covariance @ by.T)[0, 0]) + (MODEL_SD_MRAD / 1000 * on) ** 2
+    return Estimate(value=on, plus_minus=float(np.sqrt(variance)) / abs(falls), source="measured")

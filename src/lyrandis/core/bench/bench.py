@@ -207,4 +207,4 @@ class Bench:
     @cached_property
     def aim(self) -> AimBench:
         """Where the arrow goes and how it is aimed."""
-        return AimBench(self.rig, self.bow, self.arrow)
+        return AimBench(self.rig, self.bow, self.arrow, self.trials)

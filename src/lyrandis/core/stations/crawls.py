@@ -2,12 +2,19 @@
 
 from __future__ import annotations
 
+from dataclasses import replace
+
+import numpy as np
+
 from lyrandis.core.aim.crawls import FINGERS_AT_M, FINGERS_PER_M
+from lyrandis.core.aim.next_visit import BUTT_HALF_CM
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
-from lyrandis.core.flight.trajectory import POINT_ON_WITHIN_M
+from lyrandis.core.flight.scatter import AT_M
+from lyrandis.core.flight.trajectory import POINT_ON_WITHIN_M, crawl_for_mm
 from lyrandis.core.stations.base import Answer
 
+_WORTH = 0.1  # of what is unsure: less is not worth a visit
 _SHOWN_M = (15.0, 35.0)  # the distances of which one is told
 
 
@@ -40,7 +47,8 @@ def tell(b: Bench) -> Answer:
             d=("distance", first.distance_m),
             crawl=("crawl", first.crawl_mm, float(b.aim.plus_minus_mm[0])),
         )
-    return Answer(answer, [*_unproved(b), *_release(b), *_danger(b), *_fingers(b), *_slope(b)])
+    shot = _shot(b) if b.aim.learned else _unproved(b)
+    return Answer(answer, [*shot, *_next(b), *_release(b), *_danger(b), *_fingers(b), *_slope(b)])
 
 
 def _unproved(b: Bench) -> list[Finding]:
@@ -65,6 +73,70 @@ def _unproved(b: Bench) -> list[Finding]:
                 "backstop, nobody forward of the line.",
                 speed=("speed", b.arrow.shot.speed_fps.plus_minus),
                 eye=("crawl", unshot.eye_mm),
+            ),
+            told="model",
+        )
+    ]
+
+
+def _shot(b: Bench) -> list[Finding]:
+    """How good the chart is that was learnt from shots."""
+    rows = [i for i, row in enumerate(b.aim.chart.rows) if row.crawl_mm is not None]
+    told = b.aim.learned
+    if not rows or told is None:
+        return []
+    worst = max(rows, key=lambda i: b.aim.off_cm[i])
+    arrows = sum(len(v.heights_cm) for v in b.aim.visits)
+    return [
+        fine(
+            said=say(
+                "Learnt from {n} arrows: the chart is least sure at {d}, its crawl good to {pm}, or "
+                "{off} on the butt.",
+                n=("count", arrows),
+                d=("distance", b.aim.chart.rows[worst].distance_m),
+                pm=("crawl", float(b.aim.plus_minus_mm[worst])),
+                off=("spot", float(b.aim.off_cm[worst])),
+            ),
+            why=say(
+                "Your arrows spread by {spread} at {at}; a visit's own mistake does not average out, "
+                "however many arrows. No speed is to be read off a chart: a faster arrow and a "
+                "higher eye look alike.",
+                spread=("spot", told.spread_cm_30m),
+                at=("distance", AT_M),
+            ),
+            told="measured",
+        )
+    ]
+
+
+def _next(b: Bench) -> list[Finding]:
+    """Which distance to shoot next, and what it would settle."""
+    best = b.aim.next_visits[0] if b.aim.next_visits else None
+    if best is None or best.settles < _WORTH:
+        return []
+    at = np.array([best.distance_m])
+    crawl = float(crawl_for_mm(replace(b.aim.aimed, slope_deg=0.0), at)[0])
+    said = say(
+        "Next, three arrows at {d} with {crawl}: of what is unsure in the chart it settles {share}.",
+        d=("distance", best.distance_m),
+        crawl=("crawl", max(crawl, 0.0)),
+        share=("percent", 100 * best.settles),
+    )
+    if not best.safe:
+        said = say(
+            "No distance is sure to land on the butt yet: begin at {d} with {crawl}, close to a "
+            "wide backstop.",
+            d=("distance", best.distance_m),
+            crawl=("crawl", max(crawl, 0.0)),
+        )
+    return [
+        mind(
+            said=said,
+            why=say(
+                "Of the distances at which a single arrow stays on a butt of {half} either way, it is "
+                "the one that tells the most; it may land {off} off.",
+                half=("spot", BUTT_HALF_CM),
+                off=("spot", best.low_cm),
             ),
             told="model",
         )

@@ -13,6 +13,7 @@ from lyrandis.core.trials.centre_shot import CentreShotTrial
 from lyrandis.core.trials.chronograph import ChronographTrial
 from lyrandis.core.trials.clip import ClipTrial
 from lyrandis.core.trials.coach import CoachTrial
+from lyrandis.core.trials.crawl_visit import CrawlVisitTrial
 from lyrandis.core.trials.draw import DrawTrial
 from lyrandis.core.trials.flight_read import FlightReadTrial
 from lyrandis.core.trials.group import GroupTrial
@@ -64,7 +65,8 @@ Trial = Annotated[
     | FlightReadTrial
     | WalkBackTrial
     | GroupTrial
-    | ClipTrial,
+    | ClipTrial
+    | CrawlVisitTrial,
     Field(discriminator="kind"),
 ]
 TrialKind = Literal[
@@ -72,6 +74,7 @@ TrialKind = Literal[
     "string_weighing", "release", "coach", "in_line", "tiller", "centre_shot",
     "nock_read", "chronograph", "marks", "way", "shaft_read", "numbered", "flight_read",
     "walk_back", "group", "clip",
+    "crawl_visit",
 ]  # fmt: skip
 KINDS: dict[str, type[TrialBase]] = {
     kind.model_fields["kind"].default: kind for kind in get_args(get_args(Trial)[0])
@@ -87,6 +90,7 @@ __all__ = [
     "ChronographTrial",
     "ClipTrial",
     "CoachTrial",
+    "CrawlVisitTrial",
     "DrawTrial",
     "FlightReadTrial",
     "GroupTrial",

@@ -7,6 +7,7 @@ from dataclasses import dataclass
 import numpy as np
 
 from lyrandis.core.aim.crawls import CrawlRow, FingerRule
+from lyrandis.core.aim.learn import visit_sd_cm
 from lyrandis.core.aim.sight import SightPicture
 from lyrandis.core.arrays import Array
 from lyrandis.core.bench import Bench
@@ -26,6 +27,15 @@ class FlightView:
 
 
 @dataclass(frozen=True)
+class VisitShown:
+    """A visit that counts: its distance, and the crawl [mm] that would have hit, with its ±."""
+
+    distance_m: float
+    crawl_mm: float
+    plus_minus_mm: float
+
+
+@dataclass(frozen=True)
 class CrawlsView:
     """The crawl chart with its ±, and the flights of its crawls."""
 
@@ -35,6 +45,7 @@ class CrawlsView:
     finger_rule: FingerRule | None
     flights: list[FlightView]
     sights: tuple[SightPicture, ...]
+    visits: list[VisitShown]
 
 
 def crawls_view(b: Bench) -> CrawlsView:
@@ -51,4 +62,21 @@ def crawls_view(b: Bench) -> CrawlsView:
         finger_rule=chart.finger_rule,
         flights=[FlightView(at, h, d) for h, (d, _) in zip(heights, walked, strict=True)],
         sights=b.aim.sights,
+        visits=visits_shown(b),
     )
+
+
+def visits_shown(b: Bench) -> list[VisitShown]:
+    """Each visit as the crawl that would have hit, by the learnt archer's own slope there."""
+    told, visits = b.aim.learned, b.aim.visits
+    if told is None:
+        return []
+    d, c = np.array([[v.distance_m, v.crawl_mm] for v in visits]).T
+    _, by_crawl = told.slopes(c, d)
+    off = np.array([np.mean(v.heights_cm) for v in visits]) / 100
+    arrows = np.array([len(v.heights_cm) for v in visits])
+    sd = visit_sd_cm(d, arrows, told.spread_cm_30m) / 100
+    return [
+        VisitShown(float(x), float(max(hit, 0.0)), float(pm))
+        for x, hit, pm in zip(d, c - off / by_crawl, np.abs(sd / by_crawl), strict=True)
+    ]

@@ -4493,6 +4493,84 @@ export interface components {
             heights_cm: number[];
         };
         /**
+         * CrawlVisitTrial
+         * @description Arrows shot on the level with one crawl: the chart is learnt from such visits.
+         */
+        "CrawlVisitTrial-Input": {
+            /**
+             * These arrows
+             * @default count
+             * @enum {string}
+             */
+            arrows: "count" | "sighters";
+            /**
+             * Crawl
+             * @description Down the string; 0 at point-on.
+             */
+            crawl_mm: number;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m: number;
+            /**
+             * Above the mark
+             * @description Of each arrow; negative is low.
+             */
+            heights_cm: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "crawl_visit";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+        };
+        /**
+         * CrawlVisitTrial
+         * @description Arrows shot on the level with one crawl: the chart is learnt from such visits.
+         */
+        "CrawlVisitTrial-Output": {
+            /**
+             * These arrows
+             * @default count
+             * @enum {string}
+             */
+            arrows: "count" | "sighters";
+            /**
+             * Crawl
+             * @description Down the string; 0 at point-on.
+             */
+            crawl_mm: number;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m: number;
+            /**
+             * Above the mark
+             * @description Of each arrow; negative is low.
+             */
+            heights_cm: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "crawl_visit";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+        };
+        /**
          * CrawlsIn
          * @description What the archer looks along, and the distances.
          */
@@ -4560,6 +4638,8 @@ export interface components {
             rows: components["schemas"]["CrawlRow"][];
             /** Sights */
             sights: components["schemas"]["SightPicture"][];
+            /** Visits */
+            visits: components["schemas"]["VisitShown"][];
         };
         /**
          * Curve
@@ -5970,7 +6050,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"] | components["schemas"]["FlightReadTrial-Input"] | components["schemas"]["WalkBackTrial-Input"] | components["schemas"]["GroupTrial-Input"] | components["schemas"]["ClipTrial-Input"]) | null;
+            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"] | components["schemas"]["FlightReadTrial-Input"] | components["schemas"]["WalkBackTrial-Input"] | components["schemas"]["GroupTrial-Input"] | components["schemas"]["ClipTrial-Input"] | components["schemas"]["CrawlVisitTrial-Input"]) | null;
             /**
              * Why
              * @default
@@ -8607,7 +8687,7 @@ export interface components {
             /** Archived */
             archived: boolean;
             /** Earlier */
-            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip")[];
+            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit")[];
             /** Id */
             id: number;
             /** Measured */
@@ -10721,7 +10801,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"] | components["schemas"]["MarksTrial-Output"] | components["schemas"]["NumberedTrial-Output"] | components["schemas"]["ShaftReadTrial-Output"] | components["schemas"]["WayTrial-Output"] | components["schemas"]["FlightReadTrial-Output"] | components["schemas"]["WalkBackTrial-Output"] | components["schemas"]["GroupTrial-Output"] | components["schemas"]["ClipTrial-Output"];
+            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"] | components["schemas"]["MarksTrial-Output"] | components["schemas"]["NumberedTrial-Output"] | components["schemas"]["ShaftReadTrial-Output"] | components["schemas"]["WayTrial-Output"] | components["schemas"]["FlightReadTrial-Output"] | components["schemas"]["WalkBackTrial-Output"] | components["schemas"]["GroupTrial-Output"] | components["schemas"]["ClipTrial-Output"] | components["schemas"]["CrawlVisitTrial-Output"];
         };
         /**
          * TurnsSeen
@@ -10865,6 +10945,18 @@ export interface components {
              * @default []
              */
             levels_db: number[];
+        };
+        /**
+         * VisitShown
+         * @description A visit that counts: its distance, and the crawl [mm] that would have hit, with its ±.
+         */
+        VisitShown: {
+            /** Crawl Mm */
+            crawl_mm: number;
+            /** Distance M */
+            distance_m: number;
+            /** Plus Minus Mm */
+            plus_minus_mm: number;
         };
         /**
          * WalkBackIn
@@ -22649,7 +22741,7 @@ export interface operations {
     trials_api_rigs__id__trials_get: {
         parameters: {
             query: {
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit";
                 after?: number | null;
                 most?: number;
             };
@@ -22781,7 +22873,7 @@ export interface operations {
             path: {
                 /** @description Number of a rig. */
                 id: number;
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit";
             };
             cookie?: never;
         };

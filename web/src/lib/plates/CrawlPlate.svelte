@@ -96,6 +96,19 @@
 					size={here ? 5 : 3}
 				/>
 			{/each}
+			{#each crawls.visits as visit, i (i)}
+				<Spot
+					{at}
+					x={dist(visit.distance_m)}
+					y={mm(visit.crawl_mm)}
+					of="measured"
+					tone="ochre"
+					spread={[
+						mm(Math.max(visit.crawl_mm - visit.plus_minus_mm, 0)),
+						mm(visit.crawl_mm + visit.plus_minus_mm)
+					]}
+				/>
+			{/each}
 			{#if crawls.point_on_m && crawls.point_on_m.value < far}
 				{@const on = dist(crawls.point_on_m.value)}
 				<Mark {at} x={on} dash="3 3" />

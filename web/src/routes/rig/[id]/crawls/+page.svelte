@@ -5,6 +5,7 @@
 	import CrawlTable from '$lib/controls/CrawlTable.svelte';
 	import DistancesField from '$lib/controls/DistancesField.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
+	import Lazy from '$lib/frame/Lazy.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import CrawlPlate from '$lib/plates/CrawlPlate.svelte';
 
@@ -14,7 +15,11 @@
 	const sloped = $derived((bench().bench.rig.aim.slope_deg ?? 0) !== 0);
 </script>
 
-<Station id="crawls">
+<Station
+	id="crawls"
+	first="The chart"
+	leaves={[{ id: 'shots', title: 'From shots', body: shots, trial: true }]}
+>
 	{#snippet plate()}
 		<CrawlPlate bind:chosen />
 		{#if crawls}<CrawlTable {crawls} {sloped} bind:chosen />{/if}
@@ -34,3 +39,8 @@
 		<MeasureField path="archer.stitch_pitch_mm" label="Tab marks" slider={false} />
 	{/snippet}
 </Station>
+
+{#snippet shots()}
+	<CrawlPlate bind:chosen />
+	<Lazy of={() => import('$lib/controls/CrawlVisits.svelte')} />
+{/snippet}
