@@ -56,7 +56,7 @@ class CrawlFitIn(Request):
     speed_prior_mps: (
         tuple[
             Annotated[float, Field(ge=20, le=120, allow_inf_nan=False)],
-            Annotated[float, Field(gt=0, le=50, allow_inf_nan=False)],
+            Annotated[float, Field(ge=0.1, le=50, allow_inf_nan=False)],
         ]
         | None
     ) = None

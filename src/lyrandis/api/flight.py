@@ -74,8 +74,8 @@ class FilmView(BaseModel):
     frames_a_second: float
     let_go: int
     spine: float
-    nock_px: list[tuple[float, float]]
-    point_px: list[tuple[float, float]]
+    nock_px: list[list[float]]
+    point_px: list[list[float]]
     simulated: bool = True
 
 
@@ -90,8 +90,8 @@ def film(id: RigId, desk: AtDesk, again: Annotated[int, Query(ge=0, le=2**31)] =
         frames_a_second=FRAMES_A_SECOND,
         let_go=told.let_go,
         spine=told.spine,
-        nock_px=told.nock_px,
-        point_px=told.point_px,
+        nock_px=[list(p) for p in told.nock_px],
+        point_px=[list(p) for p in told.point_px],
     )
 
 

@@ -46,7 +46,7 @@ class PhotoPlacesIn(Request):
 class PhotoPlacesOut(BaseModel):
     """Where the marks lie [cm], + right and + up."""
 
-    places_cm: list[tuple[float, float]]
+    places_cm: list[list[float]]
 
 
 @router.post("/compute/photo-places")
@@ -56,7 +56,7 @@ def compute_photo_places(body: PhotoPlacesIn) -> PhotoPlacesOut:
     told = places_cm(matrix, body.marks_px)
     if body.zero_px is not None:
         told = told - places_cm(matrix, [body.zero_px])
-    return PhotoPlacesOut(places_cm=[(float(x), float(y)) for x, y in told])
+    return PhotoPlacesOut(places_cm=told.tolist())
 
 
 class PracticePhoto(BaseModel):
@@ -68,9 +68,9 @@ class PracticePhoto(BaseModel):
 
     image: str
     size_cm: float
-    corners_px: list[tuple[float, float]]
-    marks_px: list[tuple[float, float]]
-    places_cm: list[tuple[float, float]]
+    corners_px: list[list[float]]
+    marks_px: list[list[float]]
+    places_cm: list[list[float]]
     bare: list[bool]
     simulated: bool = True
 
@@ -82,8 +82,8 @@ def practice_photo(again: Annotated[int, Query(ge=0, le=2**31)] = 0) -> Practice
     return PracticePhoto(
         image="data:image/jpeg;base64," + base64.b64encode(photo.jpeg).decode(),
         size_cm=80.0,
-        corners_px=[(float(x), float(y)) for x, y in photo.corners_px],
-        marks_px=[(float(x), float(y)) for x, y in photo.marks_px],
-        places_cm=[(float(x), float(y)) for x, y in photo.places_cm],
+        corners_px=photo.corners_px.tolist(),
+        marks_px=photo.marks_px.tolist(),
+        places_cm=photo.places_cm.tolist(),
         bare=list(photo.bare),
     )

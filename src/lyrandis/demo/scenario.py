@@ -34,6 +34,8 @@ from lyrandis.core.trials import (
     BraceTrial,
     CentreShotTrial,
     ChronographTrial,
+    ClipTrial,
+    CrawlVisitTrial,
     DrawTrial,
     FlightReadTrial,
     GroupTrial,
@@ -442,6 +444,12 @@ def _woodland(store: RigStore, rng: np.random.Generator, later: np.random.Genera
             )
             log.keep("flight", steps, trial=shot, days=_AT_ONCE)
             steps = {}
+    practice = ClipTrial(frames_a_second=960, tail="clear", by="simulated")
+    log.keep("flight", {}, trial=practice, days=_AT_ONCE)
+    sighters = CrawlVisitTrial(
+        distance_m=15, crawl_mm=0, heights_cm=(24.0, 31.0, 27.5), arrows="sighters"
+    )
+    log.keep("crawls", {}, trial=sighters, days=_AT_ONCE)
 
 
 def _static_tip(store: RigStore) -> None:

@@ -5106,15 +5106,9 @@ export interface components {
             /** Let Go */
             let_go: number;
             /** Nock Px */
-            nock_px: [
-                number,
-                number
-            ][];
+            nock_px: number[][];
             /** Point Px */
-            point_px: [
-                number,
-                number
-            ][];
+            point_px: number[][];
             /**
              * Simulated
              * @default true
@@ -7513,10 +7507,7 @@ export interface components {
          */
         PhotoPlacesOut: {
             /** Places Cm */
-            places_cm: [
-                number,
-                number
-            ][];
+            places_cm: number[][];
         };
         /**
          * Pick
@@ -7628,22 +7619,13 @@ export interface components {
             /** Bare */
             bare: boolean[];
             /** Corners Px */
-            corners_px: [
-                number,
-                number
-            ][];
+            corners_px: number[][];
             /** Image */
             image: string;
             /** Marks Px */
-            marks_px: [
-                number,
-                number
-            ][];
+            marks_px: number[][];
             /** Places Cm */
-            places_cm: [
-                number,
-                number
-            ][];
+            places_cm: number[][];
             /**
              * Simulated
              * @default true
