@@ -68,7 +68,7 @@ def shoot_four(page: Page, address: str, name: str) -> None:
             page.get_by_role("tab", name=leaf, exact=True).click()
             page.wait_for_load_state("networkidle")
         page.wait_for_timeout(300)
-        page.wait_for_function("!document.querySelector('main progress')")
+        page.locator("main progress").wait_for(state="detached")
         shots.append(Image.open(BytesIO(page.screenshot(animations="disabled"))).convert("RGB"))
     wide, high = shots[0].size
     whole = Image.new("RGB", (2 * wide, 2 * high))
