@@ -56,7 +56,7 @@ def test_a_group_by_touch_on_a_phone_is_read(browser, browser_context_args, demo
 
     for place in ((0.48, 0.5), (0.5, 0.52), (0.52, 0.5)):
         tap(*place)
-    page.get_by_text("bare", exact=True).tap()
+    page.get_by_label("The next arrow is").select_option("bare")
     for place in ((0.63, 0.5), (0.65, 0.52), (0.62, 0.48)):
         tap(*place)
     page.get_by_label("Distance of this group").fill("15")
@@ -109,7 +109,7 @@ def test_a_group_off_a_photo(page, demo, tmp_path):
     middle = photo.corners_px.mean(axis=0)  # roughly: no place is told from the true middle
     mark(*middle)
     for place, bare in zip(photo.marks_px, photo.bare, strict=True):
-        page.get_by_role("radio", name="bare" if bare else "fletched").check()
+        page.get_by_label("The next arrow is").select_option("bare" if bare else "fletched")
         mark(*place)
     page.get_by_label("Distance of this group").fill("15")
     page.get_by_role("button", name="Log 7").click()

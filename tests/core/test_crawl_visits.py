@@ -62,10 +62,13 @@ def test_what_is_said_before_and_after():
         return " ".join(f.said.plain() for f in views(b, ["crawls"])[0].findings)
 
     assert "computed and not yet shot" in said(Bench(THREE_UNDER))
-    assert "Next, three arrows at" in said(Bench(THREE_UNDER))
+    assert "Next, three arrows at" not in said(Bench(THREE_UNDER))
     after = said(Bench(THREE_UNDER, kept(*VISITS)))
     assert "Learnt from 9 arrows" in after
     assert "not yet shot" not in after
+    assert "Next, three arrows at" in said(Bench(THREE_UNDER, kept(*VISITS[:1])))
+    split = changed(RIG, {"archer.release": "split"})
+    assert "Next, three arrows at" not in said(Bench(split, kept(*VISITS[:1], rig=split)))
 
 
 def test_its_trial_and_its_point_on_against_a_search():

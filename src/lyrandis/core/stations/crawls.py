@@ -47,8 +47,8 @@ def tell(b: Bench) -> Answer:
             d=("distance", first.distance_m),
             crawl=("crawl", first.crawl_mm, float(b.aim.plus_minus_mm[0])),
         )
-    shot = _shot(b) if b.aim.learned else _unproved(b)
-    return Answer(answer, [*shot, *_next(b), *_release(b), *_danger(b), *_fingers(b), *_slope(b)])
+    shot = [*_shot(b), *_next(b)] if b.aim.learned else _unproved(b)
+    return Answer(answer, [*shot, *_release(b), *_danger(b), *_fingers(b), *_slope(b)])
 
 
 def _unproved(b: Bench) -> list[Finding]:
@@ -112,7 +112,8 @@ def _shot(b: Bench) -> list[Finding]:
 def _next(b: Bench) -> list[Finding]:
     """Which distance to shoot next, and what it would settle."""
     best = b.aim.next_visits[0] if b.aim.next_visits else None
-    if best is None or best.settles < _WORTH:
+    walked = b.rig.archer.release == "three_under"
+    if best is None or best.settles < _WORTH or not walked:
         return []
     at = np.array([best.distance_m])
     crawl = float(crawl_for_mm(replace(b.aim.aimed, slope_deg=0.0), at)[0])

@@ -146,7 +146,7 @@
 		ontap={put}
 		note="tap where the next {shaft} one landed"
 	/>
-	<p class="line">
+	<div class="from">
 		<button type="button" class="link" onclick={() => picker?.click()}>From a photo</button>
 		<button type="button" class="link" onclick={() => void photo.practise(takes++)}
 			>Simulated photo</button
@@ -165,7 +165,7 @@
 				e.currentTarget.value = '';
 			}}
 		/>
-	</p>
+	</div>
 {/if}
 <TrialEntry
 	{form}
@@ -178,14 +178,13 @@
 >
 	{#snippet above()}
 		<div class="line">
-			<fieldset class="which">
-				<legend class="quiet">Next is</legend>
-				{#each ['fletched', 'bare'] as const as one (one)}
-					<label class="pick"
-						><input type="radio" name="shaft" value={one} bind:group={shaft} /> {one}</label
-					>
-				{/each}
-			</fieldset>
+			<label
+				>next is
+				<select class="line-input" bind:value={shaft} aria-label="The next arrow is">
+					<option value="fletched">fletched</option>
+					<option value="bare">bare</option>
+				</select></label
+			>
 			<label
 				>from <input
 					class="line-input num"
@@ -239,17 +238,14 @@
 	h2 {
 		margin-top: 1rem;
 	}
-	.which {
+	.from {
 		display: flex;
 		flex-wrap: wrap;
-		gap: 0.8rem;
+		gap: 0.6rem 1.4rem;
 		align-items: center;
-		padding: 0;
-		border: 0;
 	}
-	.which legend {
-		float: left;
-		margin-right: 0.6rem;
+	.from .link {
+		padding-block: 3px;
 	}
 	.line .num {
 		width: 4.7rem;
