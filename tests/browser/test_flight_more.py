@@ -227,3 +227,34 @@ def test_a_clatter_is_heard_by_itself(page, demo, tmp_path):
     page.get_by_role("button", name="Log a clatter").click()
     expect(page.get_by_text("A recording of the shot: a clatter.")).to_be_visible()
     assert ask(demo, "/api/rigs/1")["trials"][0]["trial"]["outcome"] == "heard"
+
+
+@pytest.mark.parametrize(
+    ("trial", "where"),
+    [
+        (
+            {"kind": "group", "distance_m": 25, "by": "simulated",
+             "impacts": [{"right_cm": -20 + x, "up_cm": 0} for x in range(6)]},
+            "Groups",
+        ),
+        ({"kind": "clip", "frames_a_second": 960, "tail": "bounce", "by": "simulated"}, "Reads"),
+    ],
+)  # fmt: skip
+def test_practice_that_is_put_right_stays_practice(page, demo, trial, where):
+    seq = ask(demo, "/api/rigs/1")["seq"]
+    body = {"seq": seq, "changes": {}, "station": "flight", "trial": trial}
+    urllib.request.urlopen(
+        urllib.request.Request(
+            f"{demo}/api/rigs/1/keep", json.dumps(body).encode(),
+            {"content-type": "application/json"},
+        )
+    ).close()  # fmt: skip
+    leaf(page, demo, where)
+    if where == "Reads":
+        page.get_by_label("Test", exact=True).select_option("slow_motion")
+    page.get_by_role("button", name="Put right").first.click()
+    page.get_by_label("Notes on this").first.fill("again")
+    page.get_by_role("button", name="Put it right").click()
+    expect(page.get_by_text("again", exact=False).first).to_be_visible()
+    assert ask(demo, "/api/rigs/1")["trials"][0]["trial"]["by"] == "simulated"
+    expect(page.get_by_text("Not read yet", exact=False).first).to_be_visible()

@@ -1,4 +1,5 @@
 import { api, problemOf, told, type Schemas } from '$lib/api/client';
+import { latest } from './latest';
 import { reference } from './reference.svelte';
 
 export type Shaft = 'fletched' | 'bare';
@@ -20,9 +21,12 @@ export class ButtPhoto {
 	/** The butt's true size, as typed. */
 	wide = $state('');
 	high = $state('');
-	places = $state.raw<{ right_cm: number; up_cm: number; shaft: Shaft }[]>([]);
+	private told = $state.raw<{ right_cm: number; up_cm: number; shaft: Shaft }[]>([]);
 	problem = $state('');
 	busy = $state(false);
+
+	/** Where the marked arrows landed; none while their answer is out. */
+	readonly places = $derived(this.told.length === this.arrows.length ? this.told : []);
 
 	/** What the next mark is. */
 	readonly next = $derived(
@@ -77,7 +81,7 @@ export class ButtPhoto {
 		if (this.corners.length < 4) this.corners = [...this.corners, { x, y }];
 		else if (this.zero === null) this.zero = { x, y };
 		else this.arrows = [...this.arrows, { x, y, shaft }];
-		void this.read();
+		this.read();
 	}
 
 	/** Take the latest mark back. */
@@ -85,20 +89,20 @@ export class ButtPhoto {
 		if (this.arrows.length) this.arrows = this.arrows.slice(0, -1);
 		else if (this.zero) this.zero = null;
 		else this.corners = this.corners.slice(0, -1);
-		void this.read();
+		this.read();
 	}
 
 	leave(): void {
 		if (this.src.startsWith('blob:')) URL.revokeObjectURL(this.src);
 		[this.src, this.problem, this.zero] = ['', '', null];
-		[this.corners, this.arrows, this.places] = [[], [], []];
+		[this.corners, this.arrows, this.told] = [[], [], []];
 	}
 
 	/** The arrows' places in centimetres, as the marks and the typed size now say. */
-	async read(): Promise<void> {
+	readonly read = latest<void>(async () => {
 		const arrows = $state.snapshot(this.arrows);
 		this.problem = '';
-		this.places = [];
+		this.told = [];
 		if (this.corners.length < 4) return;
 		try {
 			const [width_cm, height_cm] = [
@@ -118,7 +122,7 @@ export class ButtPhoto {
 				})
 			);
 			const at = (cm: number) => Math.round(cm * 10) / 10;
-			this.places = places_cm.map(([x, y], i) => ({
+			this.told = places_cm.map(([x, y], i) => ({
 				right_cm: at(x!),
 				up_cm: at(y!),
 				shaft: arrows[i]!.shaft
@@ -126,5 +130,5 @@ export class ButtPhoto {
 		} catch (error) {
 			this.problem = (error as Error).message;
 		}
-	}
+	});
 }

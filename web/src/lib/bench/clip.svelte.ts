@@ -139,14 +139,15 @@ export class Clip {
 
 	/** The clip as it is logged. */
 	async trial(
-		tail: TrialOf<'clip'>['tail']
+		tail: TrialOf<'clip'>['tail'],
+		was: TrialOf<'clip'>['by'] = 'telephone'
 	): Promise<Omit<TrialOf<'clip'>, 'kind' | 'notes' | 'day'>> {
 		return {
 			frames_a_second: await this.rate(),
 			let_go: this.letGo,
 			marks: this.whole,
 			tail,
-			by: this.simulated ? 'simulated' : 'telephone'
+			by: this.simulated ? 'simulated' : this.src ? 'telephone' : was
 		};
 	}
 

@@ -11,7 +11,8 @@ export class TrialForm<K extends Kind> {
 	problem = $state<string | null>(null);
 	/** The trial that is being put right; null while a new one is typed. */
 	about = $state<number | null>(null);
-	private was: TrialOf<K> | null = null;
+	/** As it was logged, while it is put right. */
+	was: TrialOf<K> | null = null;
 
 	constructor(
 		readonly kind: K,

@@ -65,7 +65,7 @@
 			async () => ({
 				distance_m: await reference.read(distance, 'distance'),
 				impacts: $state.snapshot(places),
-				by: photo.src ? (photo.simulated ? 'simulated' : 'photo') : 'tapped'
+				by: photo.src ? (photo.simulated ? 'simulated' : 'photo') : (form.was?.by ?? 'tapped')
 			}),
 			$state.snapshot(bench().changes) as Record<string, unknown>
 		);
@@ -122,7 +122,7 @@
 			>The butt is <input
 				class="line-input num"
 				bind:value={photo.wide}
-				oninput={() => void photo.read()}
+				oninput={() => photo.read()}
 				aria-label="Width of the butt"
 			/></label
 		>
@@ -130,7 +130,7 @@
 			>by <input
 				class="line-input num"
 				bind:value={photo.high}
-				oninput={() => void photo.read()}
+				oninput={() => photo.read()}
 				aria-label="Height of the butt"
 			/>
 			{reference.unit('spot').label}</label

@@ -41,7 +41,7 @@
 	const log = () =>
 		form.log(
 			'flight',
-			() => clip.trial(tail),
+			() => clip.trial(tail, form.was?.by),
 			$state.snapshot(bench().changes) as Record<string, unknown>
 		);
 	const edit = form.edit((was) => {
