@@ -146,6 +146,15 @@ class TestOnTheRig:
         said = " ".join(f.said.plain() for f in views(after, ["flight"])[0].findings)
         assert "By the clip the shaft bends like spine" in said
 
+    def test_a_clip_of_marks_alone_is_no_change_of_the_rig(self):
+        trial = clip_of(filmed(Bench(RIG), 1), np.random.default_rng(0), tail="unseen")
+        b = Bench(RIG, self.kept(trial))
+        assert b.reading.read_here
+        assert not b.reading.after_change
+        assert "hanged since" not in views(b, ["flight"])[0].answer.plain()
+        moved = changed(RIG, {"arrow.static_spine": 500.0})
+        assert Bench(moved, self.kept(trial)).reading.after_change
+
     def test_a_bounce_that_was_seen_counts_as_a_read(self):
         after = Bench(RIG, self.kept(ClipTrial(frames_a_second=240, tail="bounce")))
         assert (

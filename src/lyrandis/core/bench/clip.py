@@ -29,6 +29,7 @@ from lyrandis.core.trials.clip import ClipTrial
 FRAMES = 240  # of the computed shot
 TRACK_SD_MM = 3.0  # how far the model's nock goes beside a true one: own estimate, no better
 FREQUENCY_SHARE = 0.02  # of the frequency, what the masses at the ends are off by
+SHAKE_PX, SHAKE_MM = 2.0, 0.5  # how far beside a mark is set: own estimate
 LEAST_ON_STRING = 3  # marked frames before the string lets go
 
 
@@ -130,7 +131,11 @@ class ClipBench:
             (1000 * time).tolist(),
             seen.tolist(),
             own.tolist(),
-            Estimate(value=float(seen.max()), plus_minus=2 * t.mm_per_px + 0.5, source="measured"),
+            Estimate(
+                value=float(seen.max()),
+                plus_minus=SHAKE_PX * t.mm_per_px + SHAKE_MM,
+                source="measured",
+            ),
             groups,
         )
 
@@ -144,7 +149,7 @@ class ClipBench:
         on = t.time_s <= 0
         spines = self.match * np.exp(-GROUPS * GROUP_LN)
         ways = self._ends(spines, t.time_s[on])[:, :, 0]
-        sd = np.hypot(TRACK_SD_MM, 2 * t.mm_per_px)
+        sd = np.hypot(TRACK_SD_MM, SHAKE_PX * t.mm_per_px)
         off = ((ways - t.nock_mm[on][:, None]) ** 2).mean(axis=0) / sd**2
         return np.asarray(np.exp(-0.5 * (off - off.min())))
 

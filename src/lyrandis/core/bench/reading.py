@@ -221,7 +221,7 @@ class ReadingBench:
                 stands = int(now.argmax()) == stated
             if stated is not None:
                 tried.append(stands)
-        if self.states and moved_since(STATE, before, self.rig):
+        if self.states and not self.read_here:
             begun = belief = self._carried(belief, before, self.rig, sd)
             readings = []
         return Walked(begun, belief, readings, against, Held(len(tried), sum(tried)))
@@ -258,8 +258,8 @@ class ReadingBench:
 
     @property
     def read_here(self) -> bool:
-        """Whether the rig was read as it stands."""
-        return bool(self._walked.readings)
+        """Whether the rig was read as it stands, or filmed."""
+        return bool(self.states) and not moved_since(STATE, self.states[-1].rig, self.rig)
 
     @property
     def after_change(self) -> bool:

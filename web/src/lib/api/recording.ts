@@ -8,6 +8,11 @@ export async function recording(
 ): Promise<File> {
 	const words = new URLSearchParams(Object.entries(query).map(([k, v]) => [k, String(v)]));
 	const answer = await fetch(`/api/rigs/${rig}/recording?${words}`, { signal });
-	if (answer.ok) return new File([await answer.blob()], 'shots.wav');
+	return new File([await blobOf(answer)], 'shots.wav');
+}
+
+/** What was sent, or an ApiProblem. */
+export async function blobOf(answer: Response): Promise<Blob> {
+	if (answer.ok) return answer.blob();
 	throw problemOf(answer.status, (await answer.json()) as Schemas['ProblemDetails']);
 }

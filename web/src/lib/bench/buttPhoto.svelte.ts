@@ -1,4 +1,5 @@
-import { api, problemOf, told, type Schemas } from '$lib/api/client';
+import { api, told } from '$lib/api/client';
+import { blobOf } from '$lib/api/recording';
 import { latest } from './latest';
 import { reference } from './reference.svelte';
 
@@ -43,9 +44,7 @@ export class ButtPhoto {
 		body.append('file', file);
 		await this.show(false, async () => {
 			const answer = await fetch('/api/compute/photo', { method: 'POST', body });
-			if (!answer.ok)
-				throw problemOf(answer.status, (await answer.json()) as Schemas['ProblemDetails']);
-			return URL.createObjectURL(await answer.blob());
+			return URL.createObjectURL(await blobOf(answer));
 		});
 	}
 

@@ -1,6 +1,7 @@
 import type { Schemas } from '$lib/api/client';
 import { sendJob } from '$lib/api/upload';
 
+const NO_SHOT = 'No shot was found in it. Record nearer, or type what you read or heard.';
 type Source = 'recording' | 'simulated';
 const BEFORE_S = 0.15;
 const HEARD_MS = 900;
@@ -33,6 +34,7 @@ export class Recorded {
 		this.by = by;
 		[this.out, this.added, this.mine] = [[], [], []];
 		await this.listen();
+		if (!this.shots.length && !this.sound?.ask) throw new Error(NO_SHOT);
 	}
 
 	/** A sound at a time is one of the archer's own shots: the others are told by their likeness. */
