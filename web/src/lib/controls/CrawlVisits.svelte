@@ -87,6 +87,9 @@
 />
 
 <style>
+	.line select {
+		width: 8rem;
+	}
 	.many {
 		width: 11rem;
 	}

@@ -247,6 +247,9 @@
 	.from .link {
 		padding-block: 3px;
 	}
+	.line select {
+		width: 7rem;
+	}
 	.line .num {
 		width: 4.7rem;
 	}
