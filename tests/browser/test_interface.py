@@ -40,7 +40,7 @@ def test_a_change_answers_at_once_leaves_a_ghost_and_esc_goes_back(page, demo):
     expect(tally(page, "Arrow")).to_contain_text("+82")
     expect(ghosts.first).to_be_visible()
     assert tally(page, "Point-on").inner_text() != before
-    expect(page.get_by_text("Keeping it makes Crawls due.")).to_have_count(0)  # due already
+    expect(page.get_by_text("Keeping it makes Aim due.")).to_have_count(0)  # due already
     page.keyboard.press("Escape")
     expect(ghosts).to_have_count(0)
     expect(page.get_by_label("Weighed", exact=True)).to_have_value("338")

@@ -100,7 +100,7 @@ def test_from_an_empty_database_to_a_printed_sheet_by_keyboard(page, empty):
     page.get_by_role("button", name="Settled as it is").press("Enter")
     expect(page.get_by_role("button", name="Settled as it is")).to_be_hidden()
     page.locator("body").press("]")
-    expect(page.get_by_role("heading", name="How far down the string?")).to_be_visible()
+    expect(page.get_by_role("heading", name="Where do you aim?")).to_be_visible()
     page.get_by_label("Distances, m").fill("10 15 20 25 yd")
     expect(page.get_by_role("row", name="Crawl ")).to_be_visible()
     page.get_by_role("button", name="Keep this").press("Enter")

@@ -197,7 +197,7 @@ class TestHistory:
         assert told == [
             "Set brace height to 8 in, because: quieter {here}.",
             "Set brace height from 8 in to 8 1/2 in; strands from 14 to 16.",
-            "Checked Crawls: it is settled.",
+            "Checked Aim: it is settled.",
             "Took back: a check.",
             "Did again: a check.",
         ]

@@ -260,7 +260,11 @@ class TestCrawls:
 
     def test_slope_and_release(self):
         assert finding(told("crawls", aim__slope_deg=20.0), "slope").level == "mind"
-        assert finding(told("crawls", archer__release="split"), "three under").level == "mind"
+        split = told("crawls", archer__release="split")
+        assert "under the spot" in split.answer.plain()
+        assert finding(split, "card carries gaps").action.changes == {
+            "archer.release": "three_under"
+        }
 
     def test_beyond_point_on_only_holds_over(self):
         view = told(

@@ -456,7 +456,7 @@ class TestQuietAndCrawls:
                 assert values(f, "near", "far") == pytest.approx(
                     (row.distance_m - row.near_m, row.far_m - row.distance_m)
                 )
-                assert f.why.values["low"].value == pytest.approx(-row.impact_cm_if_5m_farther)
+                assert f.why.values["farther"].value == pytest.approx(-row.impact_cm_if_5m_farther)
 
     def test_finger_widths(self):
         b = bench()
@@ -541,7 +541,7 @@ THRESHOLDS = {
     ("brace", "upper_turns"): 0.25, ("brace", "lower_turns"): 0.25,
     ("nock-point", "upper_turns"): 0.25, ("nock-point", "lower_turns"): 0.25,
     ("brace", "twists"): 0.5, ("brace", "riser_length"): 0.25, ("weight", "riser_length"): 0.25,
-    ("crawls", "eye"): 5, ("nock-point", "diameter"): 1, ("arrow", "diameter"): 0.5,
+    ("crawls", "eye"): 5, ("crawls", "one_crawl"): 3, ("nock-point", "nearest"): 5, ("nock-point", "diameter"): 1, ("arrow", "diameter"): 0.5,
     ("flight", "draw"): 0.25, ("flight", "weight"): 2, ("flight", "brace"): 0.25,
     ("flight", "silencers"): 10, ("flight", "cut"): 1, ("flight", "spine"): 20,
     ("flight", "shaft"): 0.25, ("flight", "point"): 10,
@@ -560,6 +560,7 @@ PATHS = {
     "strands": "string.strands", "string_length": "string.length_in",
     "silencers": "string.silencers_gr", "brace": "bow.brace_height_in", "nock": "nock_height_mm",
     "arrow_mass": "arrow.weighed_gr", "shaft": "arrow.shaft_length_in", "weight": "bow.measured",
+    "one_crawl": "aim.one_crawl_mm", "nearest": "aim.distances_m",
     "upper_turns": "limbs.upper_turns", "lower_turns": "limbs.lower_turns",
     "twists": "string.twists", "riser_length": "bow.riser_in", "eye": "archer.eye_above_nock_mm",
     "diameter": "arrow.diameter_mm", "cut": "bow.centre_cut_mm", "spine": "arrow.static_spine",
@@ -606,6 +607,7 @@ class TestRoute:
             "arrow.static_spine": 600.0, "arrow.point_gr": 110.0, "string.mass_gr": 95.0,
             "string.silencer_position": 0.5, "arrow.fletching_count": 3, "arrow.rear_taper_in": 4.0,
             "arrow.front_taper_in": 4.0, "arrow.rear_end_mm": 5.0, "arrow.front_end_mm": 5.0,
+            "aim.one_crawl_mm": 30.0, "aim.distances_m": [20.0, 50.0],
         }  # fmt: skip
         before, by = changed(Rig(), start), THRESHOLDS[station, read]
         mark = [Mark(s.id, "settled", before) for s in STATIONS.values()]
@@ -615,7 +617,9 @@ class TestRoute:
         for step, due in zip(steps, (False, True), strict=True):
             for way in (1, -1):
                 now = start[PATHS[read]]
-                if read == "weight":
+                if read == "nearest":
+                    value = [now[0] + way * step, 50.0]
+                elif read == "weight":
                     value = [[28.0, 36.0 + way * step]]
                 elif isinstance(now, int):
                     value = int(now + way * step)
@@ -745,7 +749,7 @@ class TestWhatIsOnlyAWordApart:
 
     @pytest.mark.parametrize("release", ["split", "thumb"])
     def test_only_fingers_are_offered_to_go_three_under(self, release):
-        found = one("crawls", bench({"archer.release": release}), "walking the string")
+        found = one("crawls", bench({"archer.release": release}), "card carries gaps")
         offered = None if found.action is None else found.action.changes
         assert offered == ({"archer.release": "three_under"} if release == "split" else None)
 

@@ -14,7 +14,7 @@ SIZES = {
     "ftlb": (POUND_FORCE * FOOT, 1), "J": (1, 1), "lb_s": (POUND_FORCE, 2), "kg_m_s": (1, 2), "g_m2": (1e-3, 2), "deg": (1, 0), "deg_1": (1, 1), "gpp": (1, 1),
     "gpi": (1, 1), "lb_in": (1, 2), "spine": (1, 0), "count": (1, 0), "share": (1, 2),
     "fingers": (1, 1), "weeks": (1, 0), "turns": (1, -4), "groups": (1, 1), "turns_8": (1, -8), "pct": (1, 0), "pct_1": (1, 1),
-    "marks": (1, -2),
+    "marks": (1, -4), "fingers_4": (1, -4), "shafts": (1, 1),
     "dB": (1, 1), "s": (1, 1), "h": (3600, 1), "ms": (1e-3, 1),
     "hz": (1, 1), "frames_s": (1, 0),
 }  # fmt: skip
@@ -39,7 +39,7 @@ SIGNS = {
     "inertia": {"g·m²": 1e-3, "kg·m²": 1},
     "momentum": {"lb·s": POUND_FORCE, "lb-s": POUND_FORCE, "kg·m/s": 1, "n·s": 1},
     "angle": {"°": 1, "deg": 1, "degrees": 1},
-    "gpp": dict.fromkeys(("gpp", "gr/lb", "gr/in", "gpi", "spine", "lb/in", "finger", "fingers", "mark", "marks", "turn", "turns", "group", "groups", "week", "weeks"), 1),
+    "gpp": dict.fromkeys(("gpp", "gr/lb", "gr/in", "gpi", "spine", "lb/in", "finger", "fingers", "mark", "marks", "turn", "turns", "group", "groups", "week", "weeks", "shaft", "shafts"), 1),
     "percent": {"%": 1, "percent": 1},
     "level": {"db": 1},
     "seconds": {"s": 1, "sec": 1, "seconds": 1, "min": 60, "h": 3600, "hours": 3600, "ms": 1e-3},

@@ -11,6 +11,7 @@ from starlette.middleware.gzip import GZipMiddleware
 
 import lyrandis
 from lyrandis.api import (
+    aiming,
     arrows,
     beside,
     compute,
@@ -99,6 +100,7 @@ def create_app(
         rigs,
         parts,
         fitting,
+        aiming,
         flight,
         photos,
         beside,

@@ -57,6 +57,9 @@ WORDS: dict[str, dict[str, str]] = {
     "archer.grown": {"adult": "adult", "child": "child"},
     "archer.hand": {"right": "right", "left": "left"},
     "archer.release": {"split": "split finger", "three_under": "three under", "thumb": "thumb"},
+    "aim.allowed": {"crawls": "any crawl", "one": "one crawl", "none": "no crawl"},
+    "aim.counted_by": {"mm": "a ruler", "marks": "tab marks", "fingers": "finger widths"},
+    "aim.mark_parts": {"whole": "whole marks", "half": "halves", "quarter": "quarters"},
     "archer.anchor": {"under_chin": "under the chin", "cheek": "at the cheek"},
     "bow.form": {
         "recurve": "recurve",

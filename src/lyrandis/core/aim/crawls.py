@@ -9,6 +9,7 @@ import numpy as np
 
 from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import say
 from lyrandis.core.flight.trajectory import (
     NEAREST_M,
@@ -16,6 +17,7 @@ from lyrandis.core.flight.trajectory import (
     crawl_for_mm,
     impact_m,
     point_on_m,
+    points_on_m,
     shaft_angle,
 )
 from lyrandis.core.units import G_STANDARD, M_PER_FT
@@ -34,26 +36,32 @@ _FINGERS_FIT_M, _FINGERS_LEAST_M = (10.0, 50.0), 25.0
 
 
 def danger_space_m(
-    aimed: AimedArrow, crawl_mm: Array, distance_m: Array, half_height_m: float
+    aimed: AimedArrow,
+    crawl_mm: Array,
+    distance_m: Array,
+    half_height_m: float,
+    held_m: Array | None = None,
 ) -> tuple[Array, Array]:
     """Near and far distances [m] over which each crawl keeps the arrow within ± half_height [m].
 
-    crawl_mm and distance_m have shape (n,), as have the results. The near bound is not below
-    1 m, the far one not more than 60 m beyond the distance.
+    crawl_mm and distance_m have shape (n,), as have the results; held_m, how far under the spot
+    the tip is held on the butt, as well. The near bound is not below 1 m, the far one not more
+    than 60 m beyond the distance.
     """
     n = len(distance_m)
     aim = np.tile(distance_m, 2)
     crawl = np.tile(crawl_mm, 2)
+    held = np.zeros(2 * n) if held_m is None else np.tile(held_m, 2)
     stop = np.concatenate([np.full(n, _DANGER_FROM_M), distance_m + _DANGER_PAST_M])
     # Both edges of all crawls at once: a grid, fine near the aim, then halving the last cell.
     grid = aim[:, None] + (stop - aim)[:, None] * np.linspace(0, 1, 161) ** 2
-    out = np.abs(impact_m(aimed, crawl[:, None], grid)) > half_height_m
+    out = np.abs(impact_m(aimed, crawl[:, None], grid) - held[:, None]) > half_height_m
     first = np.argmax(out, axis=1)
     rows = np.arange(2 * n)
     inside, outside = grid[rows, np.maximum(first - 1, 0)], grid[rows, first]
     for _ in range(22):
         middle = (inside + outside) / 2
-        beyond = np.abs(impact_m(aimed, crawl, middle)) > half_height_m
+        beyond = np.abs(impact_m(aimed, crawl, middle) - held) > half_height_m
         inside, outside = np.where(beyond, inside, middle), np.where(beyond, middle, outside)
     edge = np.where(out.any(axis=1), inside, stop)
     return edge[:n], edge[n:]
@@ -104,7 +112,9 @@ def farthest_m(aimed: AimedArrow) -> float:
     return min(FARTHEST_M, flat)
 
 
-def _refuse(aimed: AimedArrow, distances: Array) -> None:
+def refuse_distances(aimed: AimedArrow, distances: Array) -> None:
+    """Refuses distances [m], shape (n,), for which no chart is made: none, too many, or outside
+    what the flight model covers."""
     if len(distances) == 0:
         raise RefusedError("aim.distances_m", "Enter at least one distance.", 1, "distances")
     if len(distances) > MOST_DISTANCES:
@@ -165,7 +175,7 @@ def checked_crawls(aimed: AimedArrow, distances_m: Array) -> Array:
         too slow to reach a distance; a crawl that no hand makes.
     """
     d = np.asarray(distances_m, dtype=float)
-    _refuse(aimed, d)
+    refuse_distances(aimed, d)
     crawls = crawl_for_mm(aimed, d)
     if not np.isfinite(crawls).all():
         raise RefusedError(
@@ -271,6 +281,22 @@ class Unshot:
             for f in fields(self)
             if getattr(self, f.name)
         ]
+
+
+def point_on_unshot(aimed: AimedArrow, unshot: Unshot) -> Estimate | None:
+    """Point-on [m] before any shot, its ± from speed and eye taken as independent; None beyond
+    400 m."""
+    here, *moved = points_on_m(
+        (
+            aimed,
+            replace(aimed, speed_mps=aimed.speed_mps + unshot.speed_mps),
+            replace(aimed, eye_mm=aimed.eye_mm + unshot.eye_mm),
+        )
+    )
+    if here is None:
+        return None
+    spread = [there - here for there in moved if there is not None]
+    return Estimate(value=here, plus_minus=float(np.hypot.reduce(spread or [here])), source="model")
 
 
 def crawl_plus_minus_mm(aimed: AimedArrow, distance_m: Array, unshot: Unshot) -> Array:

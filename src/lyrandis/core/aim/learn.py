@@ -34,19 +34,28 @@ _DAMPED, _HARDER, _SOFTER = 1e-3, 8.0, 0.2
 
 @dataclass(frozen=True)
 class CrawlVisit:
-    """Arrows shot with one crawl from one distance: how far above the mark each landed."""
+    """Arrows shot with one crawl from one distance: how far above the mark each landed.
+
+    doubt_cm : of something told and not shot, how far off its height may be, one sd; None: as shot
+    """
 
     distance_m: float
     crawl_mm: float
     heights_cm: tuple[float, ...]
+    doubt_cm: float | None = None
 
 
 @dataclass(frozen=True)
 class Prior:
-    """What is presumed, by NAMES: mean and sd, shape (5,) each."""
+    """What is presumed, by NAMES: mean, shape (5,), and covariance, shape (5, 5)."""
 
     mean: Array
-    sd: Array
+    covariance: Array
+
+    @property
+    def sd(self) -> Array:
+        """One standard deviation of each, shape (5,)."""
+        return np.asarray(np.sqrt(np.diag(self.covariance)))
 
 
 @dataclass(frozen=True)
@@ -90,7 +99,8 @@ def prior_of(aimed: AimedArrow, unshot: Unshot) -> Prior:
 
     Source: docs/mechanics C2.
     """
-    return Prior(*(np.array([getattr(of, n) for n in NAMES]) for of in (aimed, unshot)))
+    mean, sd = (np.array([getattr(of, n) for n in NAMES], dtype=float) for of in (aimed, unshot))
+    return Prior(mean, np.diag(sd**2))
 
 
 def _beside(theta: Array) -> Array:
@@ -121,15 +131,19 @@ def learn(visits: Sequence[CrawlVisit], aimed: AimedArrow, prior: Prior) -> Lear
 
     Source: docs/mechanics C2; Levenberg's steps to the likeliest, Laplace's covariance.
     """
-    squares = sum(squares_cm2(v.heights_cm, v.distance_m) for v in visits)
-    spread = one_arrow_cm(squares, sum(len(v.heights_cm) - 1 for v in visits))
-    weight = np.diag(1 / prior.sd**2)
+    shot = [v for v in visits if v.doubt_cm is None]
+    squares = sum(squares_cm2(v.heights_cm, v.distance_m) for v in shot)
+    spread = one_arrow_cm(squares, sum(len(v.heights_cm) - 1 for v in shot))
     if not visits:
-        return Learned(_at(aimed, prior.mean), np.asarray(np.diag(prior.sd**2)), spread)
+        return Learned(_at(aimed, prior.mean), prior.covariance, spread)
+    weight = np.asarray(np.linalg.inv(prior.covariance), dtype=float)
     d = np.array([v.distance_m for v in visits])
     c = np.array([v.crawl_mm for v in visits])
     y = np.array([np.mean(v.heights_cm) for v in visits]) / 100
     sd = visit_sd_cm(d, np.array([len(v.heights_cm) for v in visits]), spread) / 100
+    sd = np.array(
+        [s if v.doubt_cm is None else v.doubt_cm / 100 for s, v in zip(sd, visits, strict=True)]
+    )
     theta, damped = prior.mean.copy(), _DAMPED
     square, cost = weight, np.inf
     for _ in range(_MOST_TURNS):
@@ -138,13 +152,13 @@ def learn(visits: Sequence[CrawlVisit], aimed: AimedArrow, prior: Prior) -> Lear
         off = (y - height[0]) / sd
         square = by.T @ by + weight
         pull = by.T @ off + weight @ (prior.mean - theta)
-        cost = _cost(theta, off, prior)
+        cost = _cost(off, theta - prior.mean, weight)
         while True:
             step = np.linalg.solve(square + damped * np.diag(np.diag(square)), pull)
             tried = theta + step
             tried[0] = np.clip(tried[0], SLOWEST_MPS, FASTEST_MPS)
             left = (y - _heights(aimed, tried[None], c, d)[0]) / sd
-            if _cost(tried, left, prior) <= cost or damped > 1e6:
+            if _cost(left, tried - prior.mean, weight) <= cost or damped > 1e6:
                 break
             damped *= _HARDER
         theta, damped = tried, max(damped * _SOFTER, 1e-9)
@@ -153,8 +167,8 @@ def learn(visits: Sequence[CrawlVisit], aimed: AimedArrow, prior: Prior) -> Lear
     return Learned(_at(aimed, theta), np.asarray(np.linalg.inv(square), dtype=float), spread)
 
 
-def _cost(theta: Array, off: Array, prior: Prior) -> float:
-    return float(off @ off + (((theta - prior.mean) / prior.sd) ** 2).sum())
+def _cost(off: Array, away: Array, weight: Array) -> float:
+    return float(off @ off + away @ weight @ away)
 
 
 def _at(aimed: AimedArrow, theta: Array) -> AimedArrow:
@@ -179,15 +193,18 @@ def chart(told: Learned, distance_m: Array) -> list[ChartRow]:
 
 
 def point_on(told: Learned) -> Estimate | None:
-    """Where the learnt archer shoots without a crawl [m]; None beyond what is looked at.
+    """Where the learnt archer shoots without a crawl [m]; None beyond what is looked at."""
+    on = point_on_m(told.aimed)
+    return None if on is None else point_on_with(told, 0.0, on)
+
+
+def point_on_with(told: Learned, crawl_mm: float, on_m: float) -> Estimate:
+    """A distance [m] at which a crawl's arrow is on the mark, with its ±.
 
     Its ± is that of the height there over how fast the arrow falls through the sight line.
     """
-    on = point_on_m(told.aimed)
-    if on is None:
-        return None
-    d, none = np.array([on]), np.zeros(1)
-    by, _ = told.slopes(none, d)
-    falls = float(impact_m(told.aimed, 0.0, on + _FALL_M) - impact_m(told.aimed, 0.0, on)) / _FALL_M
-    variance = float((by @ told.covariance @ by.T)[0, 0]) + (MODEL_SD_MRAD / 1000 * on) ** 2
-    return Estimate(value=on, plus_minus=float(np.sqrt(variance)) / abs(falls), source="measured")
+    by, _ = told.slopes(np.array([crawl_mm]), np.array([on_m]))
+    below, above = impact_m(told.aimed, crawl_mm, np.array([on_m + _FALL_M, on_m]))
+    variance = float((by @ told.covariance @ by.T)[0, 0]) + (MODEL_SD_MRAD / 1000 * on_m) ** 2
+    falls = abs(float(below - above)) / _FALL_M
+    return Estimate(value=on_m, plus_minus=float(np.sqrt(variance)) / falls, source="measured")

@@ -33,15 +33,24 @@ class NextVisit:
 
 
 def next_visits(
-    told: Learned, butt_half_cm: float = BUTT_HALF_CM, candidates_m: Array = CANDIDATES_M
+    told: Learned,
+    butt_half_cm: float = BUTT_HALF_CM,
+    candidates_m: Array = CANDIDATES_M,
+    steady_crawl_mm: float | None = None,
 ) -> list[NextVisit]:
     """Distances to shoot next, the best first: what settles most of those that are safe, then the
     others from near to far.
 
+    Parameters
+    ----------
+    steady_crawl_mm : of one who holds gaps with it; None for one who walks the string
+
     Source: docs/mechanics C2.
     """
     d = np.asarray(candidates_m, dtype=float)
-    crawl = crawl_for_mm(told.aimed, d)
+    crawl = (
+        crawl_for_mm(told.aimed, d) if steady_crawl_mm is None else np.full(len(d), steady_crawl_mm)
+    )
     reached = np.isfinite(crawl)
     d, crawl = d[reached], crawl[reached]
     by, by_crawl = told.slopes(crawl, d)

@@ -10,6 +10,7 @@ from typing import Any
 
 from lyrandis.core.arrow.window import GROUP_LN
 from lyrandis.core.bench.aim import AimBench
+from lyrandis.core.bench.aiming import AimingBench
 from lyrandis.core.bench.archer import ArcherBench
 from lyrandis.core.bench.arrow import ArrowBench
 from lyrandis.core.bench.bow import BowBench
@@ -31,6 +32,7 @@ from lyrandis.core.dates import EPOCH
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.flight.held import NONE_TRIED, Held
+from lyrandis.core.flight.trajectory import AimedArrow
 from lyrandis.core.measured import Recalled, recalled, untrue
 from lyrandis.core.parts import Part, Rig, Slot
 from lyrandis.core.trials import MEASURED, ClipTrial, KeptTrial
@@ -207,4 +209,16 @@ class Bench:
     @cached_property
     def aim(self) -> AimBench:
         """Where the arrow goes and how it is aimed."""
-        return AimBench(self.rig, self.bow, self.arrow, self.trials)
+
+        def computed_of(rig: Rig) -> AimedArrow | None:
+            try:
+                return replace(self, rig=rig).aim.computed
+            except RefusedError:
+                return None
+
+        return AimBench(self.rig, self.bow, self.arrow, self.known, computed_of)
+
+    @cached_property
+    def aiming(self) -> AimingBench:
+        """What the archer would weigh about the aim."""
+        return AimingBench(self.rig, self.aim, self.known)

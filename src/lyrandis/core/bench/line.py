@@ -112,3 +112,9 @@ class NockBench:
     def found(self) -> NockFound | None:
         """What they come to; None before the first."""
         return nock_found(self.start.start_mm, self.reads)
+
+    @cached_property
+    def read_crawls_mm(self) -> list[float]:
+        """The crawls with which these reads were made, of those that say it."""
+        kept = still_true(self.trials, "nock_read", self.rig)
+        return [k.trial.crawl_mm for k in kept if k.trial.crawl_mm is not None]

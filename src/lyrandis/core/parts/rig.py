@@ -20,13 +20,41 @@ RouteChoice = Literal["by_bow", "shelf", "takedown", "thumb"]
 NockSchool = Literal["square", "by_eye"]
 NockFit = Literal["not_tried", "snug", "loose", "tight"]
 GripLine = Literal["none", "line"]
+CrawlsAllowed = Literal["crawls", "one", "none"]
+CountedBy = Literal["mm", "marks", "fingers"]
+MarkParts = Literal["whole", "half", "quarter"]
+AimsBy = Literal["crawls", "one", "gaps"]
 Use = Literal["close_cover", "woodland", "range", "backyard"]
 # Wider than the flight model covers: earlier versions kept such, and Crawls says why not.
 Distance = Annotated[float, Field(ge=0, le=10_000, allow_inf_nan=False)]
 
 
+# How many hands' breadths of marks a tab carries at most.
+_MOST_MARKS = 40
+
+
 class Aim(Frozen):
-    """What the crawl chart is drawn for."""
+    """How the archer aims, and what the chart is drawn for."""
+
+    allowed: CrawlsAllowed = choice(
+        "crawls", "Your class allows", "Its rules are yours to check: any crawl, one, or none."
+    )
+    one_crawl_mm: float = measure(
+        0, "crawl", 0, 160, "The one crawl", "Where a class allows one crawl for all distances."
+    )
+    counted_by: CountedBy = choice(
+        "mm", "Crawls counted by", "Millimetres, marks on the tab, or widths of a finger."
+    )
+    mark_parts: MarkParts = choice(
+        "half", "Tab marks counted to", "How finely you can set a nail between two marks."
+    )
+    mark_words: tuple[Short, ...] = Field(
+        default=(),
+        max_length=_MOST_MARKS,
+        fail_fast=True,
+        title="Your words for the marks",
+        description="For the first mark below the arrow nock, the second, and on.",
+    )
 
     distances_m: tuple[Distance, ...] = Field(
         default=(5, 10, 15, 20, 25, 30, 35, 40, 45, 50),
@@ -159,3 +187,15 @@ class Rig(Frozen):
     weights: Weights = Weights()
     step_up: StepUp = StepUp()
     on: On = On()
+
+    @property
+    def aims_by(self) -> AimsBy:
+        """Crawls where the string is walked; else gaps, beside one crawl or none."""
+        if self.archer.release != "three_under" or self.aim.allowed == "none":
+            return "gaps"
+        return self.aim.allowed
+
+    @property
+    def steady_crawl_mm(self) -> float:
+        """The crawl with which gaps are held [mm]: the one that a class allows, else none."""
+        return self.aim.one_crawl_mm if self.aims_by == "one" else 0.0

@@ -96,6 +96,14 @@ READS: dict[str, Read] = {
     "grown": _word("Child or grown up", "archer.grown"),
     "anchor": _word("The anchor", "archer.anchor"),
     "eye": _setting("The eye's height", "archer.eye_above_nock_mm", "crawl"),
+    "allowed": _word("What the class allows", "aim.allowed"),
+    "one_crawl": _setting("The one crawl", "aim.one_crawl_mm", "crawl"),
+    "nearest": Read(
+        "The nearest distance",
+        "distance",
+        lambda r: None if r.aims_by == "gaps" else min(r.aim.distances_m),
+        ("aim.distances_m",),
+    ),
     # The bow.
     "use": _word("The use", "use"),
     "form": _word("The form of bow", "bow.form"),

@@ -3,7 +3,8 @@
 from __future__ import annotations
 
 from lyrandis.core.bench import Bench
-from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import Action, Finding, Said, fine, joined, mind, say
 from lyrandis.core.stations.base import Answer
 from lyrandis.core.stations.nocking import grip, nock_fit
 from lyrandis.core.stations.tiller import uneven
@@ -14,6 +15,7 @@ from lyrandis.core.words import word
 _READ_MM = 0.5  # a bow square is read so
 _CRAWL_RAISES_MM = (2.8, 4.6)  # A4: .11 to .18 in for .9 in of crawl
 _RAISED_BY_MM = 23.0
+_BEYOND_MM = 15.0  # a crawl that is larger by so much is another one for the nock point
 _LIKELY_FALSE = 0.15  # of a read of high: own threshold for saying so beside the next height
 
 
@@ -205,24 +207,43 @@ def _range(b: Bench) -> list[Finding]:
 
 
 def _crawls(b: Bench) -> list[Finding]:
-    if b.rig.archer.release != "three_under":
+    """What walking the string asks, and whether the largest crawl was looked at."""
+    if b.rig.aims_by == "gaps":
         return []
-    return [
-        fine(
-            said=say(
-                "Read it with the crawls you really use: the farther the hand goes down, the "
-                "higher it wants to be."
-            ),
-            why=say(
-                "A crawl unbalances the limbs. Two limbs in the model raise it by {low} to {high} "
-                "for {crawl} of crawl; real crawls need more. A direction, not a number to set.",
-                crawl=("crawl", _RAISED_BY_MM),
-                low=("small", _CRAWL_RAISES_MM[0]),
-                high=("small", _CRAWL_RAISES_MM[1]),
-            ),
-            told="model",
+    why = say(
+        "A crawl unbalances the limbs. Two limbs in the model raise it by {low} to {high} "
+        "for {crawl} of crawl; real crawls need more. A direction, not a number to set.",
+        crawl=("crawl", _RAISED_BY_MM),
+        low=("small", _CRAWL_RAISES_MM[0]),
+        high=("small", _CRAWL_RAISES_MM[1]),
+    )
+    read, largest = b.nock.read_crawls_mm, _largest_crawl(b)
+    if not read or largest is None:
+        said = say(
+            "Read it with the crawls you really use: the farther the hand goes down, the "
+            "higher it wants to be."
         )
-    ]
+        return [fine(said=said, why=why, told="model")]
+    low, high = min(read), max(read)
+    tuned = say(
+        "It was read with crawls of {low} to {high}", low=("crawl", low), high=("crawl", high)
+    )
+    if largest <= high + _BEYOND_MM:
+        return [fine(said=tuned.ended(": the crawls of your chart."), why=why, told="measured")]
+    said = joined(
+        tuned.ended("; "),
+        say("your chart goes to {largest}: read the tails with that too.",
+            largest=("crawl", largest)),
+    )  # fmt: skip
+    return [mind(said=said, why=why, told="measured")]
+
+
+def _largest_crawl(b: Bench) -> float | None:
+    """The largest crawl of the chart [mm]; None where there is no chart."""
+    try:
+        return float(b.aim.checked.max())
+    except RefusedError:
+        return None
 
 
 def _pocket(b: Bench) -> list[Finding]:

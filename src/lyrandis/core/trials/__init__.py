@@ -6,6 +6,7 @@ from typing import Annotated, Literal, get_args
 
 from pydantic import Field
 
+from lyrandis.core.trials.aim_known import AimKnownTrial
 from lyrandis.core.trials.arrow_weighing import ArrowWeighingTrial
 from lyrandis.core.trials.base import KeptTrial, TrialBase, standing
 from lyrandis.core.trials.brace import BraceTrial, Level
@@ -20,6 +21,7 @@ from lyrandis.core.trials.group import GroupTrial
 from lyrandis.core.trials.hold import HoldTrial
 from lyrandis.core.trials.in_line import InLineTrial
 from lyrandis.core.trials.inspection import InspectionTrial
+from lyrandis.core.trials.judging import JudgingTrial
 from lyrandis.core.trials.marks import MarksTrial
 from lyrandis.core.trials.measuring import (
     MEASURED,
@@ -66,7 +68,9 @@ Trial = Annotated[
     | WalkBackTrial
     | GroupTrial
     | ClipTrial
-    | CrawlVisitTrial,
+    | CrawlVisitTrial
+    | AimKnownTrial
+    | JudgingTrial,
     Field(discriminator="kind"),
 ]
 TrialKind = Literal[
@@ -74,7 +78,7 @@ TrialKind = Literal[
     "string_weighing", "release", "coach", "in_line", "tiller", "centre_shot",
     "nock_read", "chronograph", "marks", "way", "shaft_read", "numbered", "flight_read",
     "walk_back", "group", "clip",
-    "crawl_visit",
+    "crawl_visit", "aim_known", "judging",
 ]  # fmt: skip
 KINDS: dict[str, type[TrialBase]] = {
     kind.model_fields["kind"].default: kind for kind in get_args(get_args(Trial)[0])
@@ -84,6 +88,7 @@ __all__ = [
     "KINDS",
     "MEASURED",
     "MEASURES",
+    "AimKnownTrial",
     "ArrowWeighingTrial",
     "BraceTrial",
     "CentreShotTrial",
@@ -97,6 +102,7 @@ __all__ = [
     "HoldTrial",
     "InLineTrial",
     "InspectionTrial",
+    "JudgingTrial",
     "KeptTrial",
     "Level",
     "MarksTrial",

@@ -33,12 +33,18 @@ class NockReadTrial(TrialBase):
         None, "distance", 1, 60, "Distance", "A few steps to begin with, then others."
     )
     shaft: Literal["fletched", "bare"] = choice("fletched", "Arrows")
+    crawl_mm: float | None = measure(
+        None, "crawl", 0, 160, "Crawl", "Where the string is walked: with which crawl it was shot."
+    )
 
     def said(self) -> Said:
         values: dict[str, tuple[str, float]] = {"height": ("nock_height", self.height_mm)}
         where = ""
         if self.distance_m is not None:
             where, values["at"] = " at {at}", ("distance", self.distance_m)
+        if self.crawl_mm is not None:
+            where += " with {crawl} of crawl"
+            values["crawl"] = ("crawl", self.crawl_mm)
         bare = "bare shaft" if self.shaft == "bare" else "arrow"
         many = "s" if self.arrows > 1 else ""
         tail = {"low": "tail low", "level": "level", "high": "tail high"}[self.tail]
@@ -51,4 +57,5 @@ class NockReadTrial(TrialBase):
             "arrows": self.arrows,
             "distance (m)": self.distance_m,
             "shaft": self.shaft,
+            "crawl (mm)": self.crawl_mm,
         }

@@ -34,7 +34,7 @@ class NockStart:
 
 def crawls_used(rig: Rig) -> bool:
     """Whether this archer walks the string: three under, with crawls for the distances."""
-    return rig.archer.release == "three_under"
+    return rig.aims_by != "gaps"
 
 
 def nock_start(rig: Rig) -> NockStart:

@@ -1219,6 +1219,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/aiming": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Aiming
+         * @description Anchors, a longer arrow, the one crawl, hits, and what judging distance costs.
+         */
+        post: operations["aiming_api_rigs__id__aiming_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{id}/archive": {
         parameters: {
             query?: never;
@@ -1930,9 +1950,23 @@ export interface components {
         };
         /**
          * Aim
-         * @description What the crawl chart is drawn for.
+         * @description How the archer aims, and what the chart is drawn for.
          */
         "Aim-Input": {
+            /**
+             * Your class allows
+             * @description Its rules are yours to check: any crawl, one, or none.
+             * @default crawls
+             * @enum {string}
+             */
+            allowed: "crawls" | "one" | "none";
+            /**
+             * Crawls counted by
+             * @description Millimetres, marks on the tab, or widths of a finger.
+             * @default mm
+             * @enum {string}
+             */
+            counted_by: "mm" | "marks" | "fingers";
             /**
              * Distances
              * @default [
@@ -1949,6 +1983,25 @@ export interface components {
              *     ]
              */
             distances_m: number[];
+            /**
+             * Tab marks counted to
+             * @description How finely you can set a nail between two marks.
+             * @default half
+             * @enum {string}
+             */
+            mark_parts: "whole" | "half" | "quarter";
+            /**
+             * Your words for the marks
+             * @description For the first mark below the arrow nock, the second, and on.
+             * @default []
+             */
+            mark_words: string[];
+            /**
+             * The one crawl
+             * @description Where a class allows one crawl for all distances.
+             * @default 0
+             */
+            one_crawl_mm: number;
             /**
              * Slope
              * @description Uphill is positive.
@@ -1964,9 +2017,23 @@ export interface components {
         };
         /**
          * Aim
-         * @description What the crawl chart is drawn for.
+         * @description How the archer aims, and what the chart is drawn for.
          */
         "Aim-Output": {
+            /**
+             * Your class allows
+             * @description Its rules are yours to check: any crawl, one, or none.
+             * @default crawls
+             * @enum {string}
+             */
+            allowed: "crawls" | "one" | "none";
+            /**
+             * Crawls counted by
+             * @description Millimetres, marks on the tab, or widths of a finger.
+             * @default mm
+             * @enum {string}
+             */
+            counted_by: "mm" | "marks" | "fingers";
             /**
              * Distances
              * @default [
@@ -1984,6 +2051,25 @@ export interface components {
              */
             distances_m: number[];
             /**
+             * Tab marks counted to
+             * @description How finely you can set a nail between two marks.
+             * @default half
+             * @enum {string}
+             */
+            mark_parts: "whole" | "half" | "quarter";
+            /**
+             * Your words for the marks
+             * @description For the first mark below the arrow nock, the second, and on.
+             * @default []
+             */
+            mark_words: string[];
+            /**
+             * The one crawl
+             * @description Where a class allows one crawl for all distances.
+             * @default 0
+             */
+            one_crawl_mm: number;
+            /**
              * Slope
              * @description Uphill is positive.
              * @default 0
@@ -1995,6 +2081,162 @@ export interface components {
              * @default 5
              */
             spot_half_height_cm: number;
+        };
+        /**
+         * AimKnownTrial
+         * @description Something known before it was shot here: it counts as visits, with the doubt that is said.
+         */
+        "AimKnownTrial-Input": {
+            /** Finger widths at 20 m */
+            at_20m_fingers?: number | null;
+            /** Crawl */
+            crawl_mm?: number | null;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m?: number | null;
+            /**
+             * Lands within
+             * @description High or low, as a rule.
+             * @default 6
+             */
+            doubt_cm: number;
+            /**
+             * Point-on known to
+             * @description One way or the other.
+             * @default 2
+             */
+            doubt_m: number;
+            /** One finger's width */
+            finger_mm?: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "aim_known";
+            /**
+             * What is known
+             * @enum {string}
+             */
+            known: "point_on" | "crawl" | "two_numbers";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Less for each 10 m */
+            per_10m_fingers?: number | null;
+        };
+        /**
+         * AimKnownTrial
+         * @description Something known before it was shot here: it counts as visits, with the doubt that is said.
+         */
+        "AimKnownTrial-Output": {
+            /** Finger widths at 20 m */
+            at_20m_fingers: number | null;
+            /** Crawl */
+            crawl_mm: number | null;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Distance */
+            distance_m: number | null;
+            /**
+             * Lands within
+             * @description High or low, as a rule.
+             * @default 6
+             */
+            doubt_cm: number;
+            /**
+             * Point-on known to
+             * @description One way or the other.
+             * @default 2
+             */
+            doubt_m: number;
+            /** One finger's width */
+            finger_mm: number | null;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "aim_known";
+            /**
+             * What is known
+             * @enum {string}
+             */
+            known: "point_on" | "crawl" | "two_numbers";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Less for each 10 m */
+            per_10m_fingers: number | null;
+        };
+        /**
+         * AimingView
+         * @description What an archer would weigh about the aim.
+         *
+         *     longer : the shaft left longer_in longer; nearer_m : how much that brings point-on nearer
+         *     most_hits, least_gap : the one crawl for all distances, by either measure
+         *     guesses, more_guesses : distances judged, and how many more it takes to tell
+         */
+        AimingView: {
+            /** Anchors */
+            anchors: components["schemas"]["AnchorShown"][];
+            /** Gap At M */
+            gap_at_m: number;
+            /** Guesses */
+            guesses: number[][];
+            implied: components["schemas"]["Implied"] | null;
+            judged: components["schemas"]["Judged"] | null;
+            /** Largest Share */
+            largest_share: number | null;
+            least_gap: components["schemas"]["OneCrawl"];
+            /** Longer In */
+            longer_in: number;
+            /** More Guesses */
+            more_guesses: number;
+            most_hits: components["schemas"]["OneCrawl"];
+            /** Near M */
+            near_m: number;
+            /** Nearer M */
+            nearer_m: number | null;
+            /** Rows */
+            rows: components["schemas"]["JudgedRow"][];
+            /** Spread Cm 30M */
+            spread_cm_30m: number;
+        };
+        /**
+         * AnchorShown
+         * @description An anchor: its name, empty for a height of the eye alone; own: the archer's as it is.
+         */
+        AnchorShown: {
+            /** Anchor */
+            anchor: string;
+            /** Own */
+            own: boolean;
+            told: components["schemas"]["Anchored"];
+        };
+        /**
+         * Anchored
+         * @description What one height of the eye makes of the same arrow.
+         *
+         *     point_on_m : None beyond 400 m; largest_crawl_mm : the one at 5 m; gap_20m_cm : without one
+         */
+        Anchored: {
+            /** Eye Mm */
+            eye_mm: number;
+            /** Gap 20M Cm */
+            gap_20m_cm: number;
+            /** Largest Crawl Mm */
+            largest_crawl_mm: number;
+            point_on_m: components["schemas"]["Estimate"] | null;
         };
         /**
          * Archer
@@ -4379,6 +4621,24 @@ export interface components {
             name: string;
         };
         /**
+         * Counted
+         * @description A crawl counted, each with how far off the arrow lands for the rounding [cm], + high.
+         *
+         *     words : the tab marks in the archer's own words
+         */
+        Counted: {
+            /** Fingers */
+            fingers: number;
+            /** Fingers Cost Cm */
+            fingers_cost_cm: number;
+            /** Marks */
+            marks: number;
+            /** Marks Cost Cm */
+            marks_cost_cm: number;
+            /** Words */
+            words: string;
+        };
+        /**
          * CrawlChart
          * @description The chart for a set of distances.
          */
@@ -4495,6 +4755,9 @@ export interface components {
         /**
          * CrawlVisitTrial
          * @description Arrows shot on the level with one crawl: the chart is learnt from such visits.
+         *
+         *     A crawl counted in tab marks or finger widths is kept so, with what one of them measured; the
+         *     millimetres follow.
          */
         "CrawlVisitTrial-Input": {
             /**
@@ -4504,8 +4767,26 @@ export interface components {
              */
             arrows: "count" | "sighters";
             /**
+             * Put down
+             * @default typed
+             * @enum {string}
+             */
+            by: "typed" | "tapped" | "photo" | "simulated";
+            /**
+             * Counted
+             * @description How many marks or finger widths the crawl was.
+             */
+            counted?: number | null;
+            /**
+             * Counted by
+             * @default mm
+             * @enum {string}
+             */
+            counted_by: "mm" | "marks" | "fingers";
+            /**
              * Crawl
              * @description Down the string; 0 at point-on.
+             * @default 0
              */
             crawl_mm: number;
             /**
@@ -4516,7 +4797,18 @@ export interface components {
             /** Distance */
             distance_m: number;
             /**
-             * Above the mark
+             * One of them
+             * @description What one mark or finger width measured.
+             */
+            each_mm?: number | null;
+            /**
+             * Tip held under the spot
+             * @description Seen on the butt; negative: over it.
+             * @default 0
+             */
+            gap_cm: number;
+            /**
+             * Above the spot
              * @description Of each arrow; negative is low.
              */
             heights_cm: number[];
@@ -4534,6 +4826,9 @@ export interface components {
         /**
          * CrawlVisitTrial
          * @description Arrows shot on the level with one crawl: the chart is learnt from such visits.
+         *
+         *     A crawl counted in tab marks or finger widths is kept so, with what one of them measured; the
+         *     millimetres follow.
          */
         "CrawlVisitTrial-Output": {
             /**
@@ -4543,8 +4838,26 @@ export interface components {
              */
             arrows: "count" | "sighters";
             /**
+             * Put down
+             * @default typed
+             * @enum {string}
+             */
+            by: "typed" | "tapped" | "photo" | "simulated";
+            /**
+             * Counted
+             * @description How many marks or finger widths the crawl was.
+             */
+            counted: number | null;
+            /**
+             * Counted by
+             * @default mm
+             * @enum {string}
+             */
+            counted_by: "mm" | "marks" | "fingers";
+            /**
              * Crawl
              * @description Down the string; 0 at point-on.
+             * @default 0
              */
             crawl_mm: number;
             /**
@@ -4555,7 +4868,18 @@ export interface components {
             /** Distance */
             distance_m: number;
             /**
-             * Above the mark
+             * One of them
+             * @description What one mark or finger width measured.
+             */
+            each_mm: number | null;
+            /**
+             * Tip held under the spot
+             * @description Seen on the butt; negative: over it.
+             * @default 0
+             */
+            gap_cm: number;
+            /**
+             * Above the spot
              * @description Of each arrow; negative is low.
              */
             heights_cm: number[];
@@ -4625,21 +4949,42 @@ export interface components {
         };
         /**
          * CrawlsView
-         * @description The crawl chart with its ±, and the flights of its crawls.
+         * @description The chart with its ±: of crawls where the string is walked, else of gaps.
+         *
+         *     rows, plus_minus_mm, off_cm, counted : of crawls; gaps, gap_plus_minus_cm : of gaps
          */
         CrawlsView: {
+            /** Counted */
+            counted: components["schemas"]["Counted"][];
+            /** Crawl Mm */
+            crawl_mm: number;
+            /** Dragged */
+            dragged: components["schemas"]["Dragged"][];
             finger_rule: components["schemas"]["FingerRule"] | null;
-            /** Flights */
-            flights: components["schemas"]["FlightView"][];
+            /** Gap Plus Minus Cm */
+            gap_plus_minus_cm: number[];
+            /** Gaps */
+            gaps: components["schemas"]["GapRow"][];
+            /** Next */
+            next: components["schemas"]["NextVisit"][];
+            /** Off Cm */
+            off_cm: number[];
             /** Plus Minus Mm */
             plus_minus_mm: number[];
             point_on_m: components["schemas"]["Estimate"] | null;
             /** Rows */
             rows: components["schemas"]["CrawlRow"][];
+            /** Shot */
+            shot: boolean;
             /** Sights */
             sights: components["schemas"]["SightPicture"][];
             /** Visits */
             visits: components["schemas"]["VisitShown"][];
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "crawls" | "one" | "gaps";
         };
         /**
          * Curve
@@ -4738,6 +5083,26 @@ export interface components {
             trials_mine: components["schemas"]["Said"][];
             /** Trials Other */
             trials_other: components["schemas"]["Said"][];
+        };
+        /**
+         * Dragged
+         * @description What a distance's sight picture becomes when it is dragged, step by step, shape (n,).
+         *
+         *     set_to : the crawl [mm], or the gap [cm] of one who holds gaps
+         *     over_mrad : the tip over the spot; landed_mrad, height_cm : the arrow over the spot
+         *     shaft_share : how far the shaft falls away under the tip, as a share of the picture's own
+         */
+        Dragged: {
+            /** Height Cm */
+            height_cm: number[];
+            /** Landed Mrad */
+            landed_mrad: number[];
+            /** Over Mrad */
+            over_mrad: number[];
+            /** Set To */
+            set_to: number[];
+            /** Shaft Share */
+            shaft_share: number[];
         };
         /**
          * DrawHistory
@@ -5346,18 +5711,6 @@ export interface components {
             test: "kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height";
         };
         /**
-         * FlightView
-         * @description The arrow's path over the sight line for the aimed crawl: heights [cm], shape (n,).
-         */
-        FlightView: {
-            /** Aimed M */
-            aimed_m: number;
-            /** Distance M */
-            distance_m: number[];
-            /** Height Cm */
-            height_cm: number[];
-        };
-        /**
          * Floor
          * @description How light an arrow may be, in grains per pound, by each school, and what follows.
          */
@@ -5512,6 +5865,34 @@ export interface components {
             error_mm: number[];
             /** Nock Up Deg */
             nock_up_deg: number[];
+        };
+        /**
+         * GapRow
+         * @description One distance of a chart of gaps.
+         *
+         *     gap_cm : how far under the spot the tip is held, on the butt; negative: over it
+         *     tip_widths : the same beside the tip, in widths of the shaft
+         *     level_distance_m : the same angle beside the tip serves there on the level
+         *     near_m, far_m : the distances over which the arrow stays within the spot with this gap
+         *     impact_cm_if_5m_nearer, impact_cm_if_5m_farther : where it lands when the distance is misjudged
+         */
+        GapRow: {
+            /** Distance M */
+            distance_m: number;
+            /** Far M */
+            far_m: number;
+            /** Gap Cm */
+            gap_cm: number;
+            /** Impact Cm If 5M Farther */
+            impact_cm_if_5m_farther: number;
+            /** Impact Cm If 5M Nearer */
+            impact_cm_if_5m_nearer: number;
+            /** Level Distance M */
+            level_distance_m: number;
+            /** Near M */
+            near_m: number;
+            /** Tip Widths */
+            tip_widths: number;
         };
         /**
          * Gauge
@@ -5807,6 +6188,18 @@ export interface components {
             up_cm: number;
         };
         /**
+         * Implied
+         * @description What visits ask for where little else is presumed.
+         *
+         *     contradicts : whether the eye lies farther from the rig's than both doubts allow
+         */
+        Implied: {
+            /** Contradicts */
+            contradicts: boolean;
+            eye_mm: components["schemas"]["Estimate"];
+            speed_mps: components["schemas"]["Estimate"];
+        };
+        /**
          * InLine
          * @description What the looks come to.
          *
@@ -6018,6 +6411,97 @@ export interface components {
             state: "waiting" | "running" | "done" | "failed" | "stopped";
         };
         /**
+         * Judged
+         * @description How an archer judges distance.
+         *
+         *     bias, spread : shares of the distance; bias + guesses too far; each with its ±, one sd
+         *     real : whether the bias is more than chance in nine cases of ten
+         */
+        Judged: {
+            bias: components["schemas"]["Estimate"];
+            /** Guesses */
+            guesses: number;
+            /** Real */
+            real: boolean;
+            spread: components["schemas"]["Estimate"];
+        };
+        /**
+         * JudgedRow
+         * @description A distance: the hits when it is known and as the archer judges, and how well it must be.
+         */
+        JudgedRow: {
+            /** Distance M */
+            distance_m: number;
+            /** Hits */
+            hits: number;
+            /** Judged Hits */
+            judged_hits: number | null;
+            /** Within M */
+            within_m: number;
+        };
+        /**
+         * JudgingTrial
+         * @description Distances guessed, and what each was when it was walked or taped, in the same order.
+         */
+        "JudgingTrial-Input": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Ground
+             * @default mixed
+             * @enum {string}
+             */
+            ground: "open" | "wood" | "slope" | "mixed";
+            /** Guessed */
+            guessed_m: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "judging";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Walked */
+            walked_m: number[];
+        };
+        /**
+         * JudgingTrial
+         * @description Distances guessed, and what each was when it was walked or taped, in the same order.
+         */
+        "JudgingTrial-Output": {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * Ground
+             * @default mixed
+             * @enum {string}
+             */
+            ground: "open" | "wood" | "slope" | "mixed";
+            /** Guessed */
+            guessed_m: number[];
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "judging";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+            /** Walked */
+            walked_m: number[];
+        };
+        /**
          * KeepIn
          * @description Settings to keep at a station, seen from entry `seq`, with a reason that may be empty.
          *
@@ -6044,7 +6528,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"] | components["schemas"]["FlightReadTrial-Input"] | components["schemas"]["WalkBackTrial-Input"] | components["schemas"]["GroupTrial-Input"] | components["schemas"]["ClipTrial-Input"] | components["schemas"]["CrawlVisitTrial-Input"]) | null;
+            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"] | components["schemas"]["FlightReadTrial-Input"] | components["schemas"]["WalkBackTrial-Input"] | components["schemas"]["GroupTrial-Input"] | components["schemas"]["ClipTrial-Input"] | components["schemas"]["CrawlVisitTrial-Input"] | components["schemas"]["AimKnownTrial-Input"] | components["schemas"]["JudgingTrial-Input"]) | null;
             /**
              * Why
              * @default
@@ -6816,6 +7300,11 @@ export interface components {
              */
             arrows: number;
             /**
+             * Crawl
+             * @description Where the string is walked: with which crawl it was shot.
+             */
+            crawl_mm?: number | null;
+            /**
              * Day
              * @default
              */
@@ -6863,6 +7352,11 @@ export interface components {
              * @default 2
              */
             arrows: number;
+            /**
+             * Crawl
+             * @description Where the string is walked: with which crawl it was shot.
+             */
+            crawl_mm: number | null;
             /**
              * Day
              * @default
@@ -7198,6 +7692,21 @@ export interface components {
              * @enum {string}
              */
             slot: "archer" | "bow" | "riser" | "upper_limb" | "lower_limb" | "string" | "arrows";
+        };
+        /**
+         * OneCrawl
+         * @description A crawl for all distances.
+         *
+         *     hits : the share of arrows in the spot over the distances with the tip always on the mark
+         *     largest_gap_cm : the most that the tip must be held off, either way
+         */
+        OneCrawl: {
+            /** Crawl Mm */
+            crawl_mm: number;
+            /** Hits */
+            hits: number;
+            /** Largest Gap Cm */
+            largest_gap_cm: number;
         };
         /**
          * Option
@@ -8183,6 +8692,8 @@ export interface components {
         "Rig-Input": {
             /**
              * @default {
+             *       "allowed": "crawls",
+             *       "counted_by": "mm",
              *       "distances_m": [
              *         5,
              *         10,
@@ -8195,6 +8706,9 @@ export interface components {
              *         45,
              *         50
              *       ],
+             *       "mark_parts": "half",
+             *       "mark_words": [],
+             *       "one_crawl_mm": 0,
              *       "slope_deg": 0,
              *       "spot_half_height_cm": 5
              *     }
@@ -8395,6 +8909,8 @@ export interface components {
         "Rig-Output": {
             /**
              * @default {
+             *       "allowed": "crawls",
+             *       "counted_by": "mm",
              *       "distances_m": [
              *         5,
              *         10,
@@ -8407,6 +8923,9 @@ export interface components {
              *         45,
              *         50
              *       ],
+             *       "mark_parts": "half",
+             *       "mark_words": [],
+             *       "one_crawl_mm": 0,
              *       "slope_deg": 0,
              *       "spot_half_height_cm": 5
              *     }
@@ -8669,7 +9188,7 @@ export interface components {
             /** Archived */
             archived: boolean;
             /** Earlier */
-            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit")[];
+            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit" | "aim_known" | "judging")[];
             /** Id */
             id: number;
             /** Measured */
@@ -10783,7 +11302,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"] | components["schemas"]["MarksTrial-Output"] | components["schemas"]["NumberedTrial-Output"] | components["schemas"]["ShaftReadTrial-Output"] | components["schemas"]["WayTrial-Output"] | components["schemas"]["FlightReadTrial-Output"] | components["schemas"]["WalkBackTrial-Output"] | components["schemas"]["GroupTrial-Output"] | components["schemas"]["ClipTrial-Output"] | components["schemas"]["CrawlVisitTrial-Output"];
+            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"] | components["schemas"]["MarksTrial-Output"] | components["schemas"]["NumberedTrial-Output"] | components["schemas"]["ShaftReadTrial-Output"] | components["schemas"]["WayTrial-Output"] | components["schemas"]["FlightReadTrial-Output"] | components["schemas"]["WalkBackTrial-Output"] | components["schemas"]["GroupTrial-Output"] | components["schemas"]["ClipTrial-Output"] | components["schemas"]["CrawlVisitTrial-Output"] | components["schemas"]["AimKnownTrial-Output"] | components["schemas"]["JudgingTrial-Output"];
         };
         /**
          * TurnsSeen
@@ -10930,13 +11449,18 @@ export interface components {
         };
         /**
          * VisitShown
-         * @description A visit that counts: its distance, and the crawl [mm] that would have hit, with its ±.
+         * @description A visit that counts: its distance, and the crawl [mm], or gap [cm], that would have hit,
+         *     with its ±.
          */
         VisitShown: {
             /** Crawl Mm */
             crawl_mm: number;
             /** Distance M */
             distance_m: number;
+            /** Gap Cm */
+            gap_cm: number;
+            /** Gap Plus Minus Cm */
+            gap_plus_minus_cm: number;
             /** Plus Minus Mm */
             plus_minus_mm: number;
         };
@@ -19549,6 +20073,134 @@ export interface operations {
             };
         };
     };
+    aiming_api_rigs__id__aiming_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["PassingIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["AimingView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     archive_api_rigs__id__archive_post: {
         parameters: {
             query?: never;
@@ -22723,7 +23375,7 @@ export interface operations {
     trials_api_rigs__id__trials_get: {
         parameters: {
             query: {
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit" | "aim_known" | "judging";
                 after?: number | null;
                 most?: number;
             };
@@ -22855,7 +23507,7 @@ export interface operations {
             path: {
                 /** @description Number of a rig. */
                 id: number;
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit" | "aim_known" | "judging";
             };
             cookie?: never;
         };

@@ -24,7 +24,7 @@
 		{ id: 'numbers', title: 'Numbers' },
 		{ id: 'force', title: 'Force–draw' },
 		{ id: 'speed', title: 'Speed' },
-		{ id: 'crawls', title: 'Crawls' },
+		{ id: 'crawls', title: 'Aim' },
 		{ id: 'findings', title: 'Findings' }
 	];
 </script>

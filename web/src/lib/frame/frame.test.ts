@@ -129,7 +129,7 @@ describe('keeping', () => {
 			{ station: 'crawls', state: 'due', moved: ['draw'], reasons: [said('The draw went up.')] }
 		];
 		bench.set('archer.draw_length_in', 29);
-		expect(await screen.findByText(/Keeping it makes Crawls due/)).toBeInTheDocument();
+		expect(await screen.findByText(/Keeping it makes Aim due/)).toBeInTheDocument();
 	});
 
 	it('says which other rigs a part’s change reaches', async () => {

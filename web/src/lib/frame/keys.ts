@@ -15,7 +15,7 @@ export const jumps: [letter: string, path: string, title: string][] = [
 	['a', 'arrow', 'Arrow'],
 	['o', 'flight', 'Flight'],
 	['q', 'quiet', 'Quiet'],
-	['c', 'crawls', 'Crawls'],
+	['c', 'crawls', 'Aim'],
 	['k', 'keep', 'Logbook'],
 	['e', 'schedule', 'Schedule'],
 	['x', 'beside', 'Side by side']

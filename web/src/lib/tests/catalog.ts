@@ -73,7 +73,7 @@ export const catalog = {
 	},
 	stations: [
 		{ id: 'draw', title: 'Draw', question: 'How far do you draw?', settings: [] },
-		{ id: 'crawls', title: 'Crawls', question: 'How far down the string?', settings: [] }
+		{ id: 'crawls', title: 'Aim', question: 'Where do you aim?', settings: [] }
 	],
 	forms: {},
 	trials: { hold: 'Holds', draw: 'Draws', brace: 'Brace trials' },
