@@ -2,10 +2,10 @@
 
 from __future__ import annotations
 
+import multiprocessing
 import os
+import shutil
 import socket
-import subprocess
-import sys
 import time
 import urllib.request
 from pathlib import Path
@@ -13,6 +13,9 @@ from urllib.parse import urlsplit
 
 import pytest
 from playwright.sync_api import expect
+
+from lyrandis import cli
+from lyrandis.demo.folder import prepare
 
 SITE = Path(__file__).parents[2] / "src" / "lyrandis" / "site" / "index.html"
 
@@ -40,41 +43,62 @@ def browser_context_args(browser_context_args):
     }
 
 
+# One process holds the application in memory; each server is a fork of it, up in a moment.
+os.environ["PYTHONPATH"] = os.pathsep.join(
+    filter(None, [str(Path(__file__).parent), os.environ.get("PYTHONPATH")])
+)
+_SPARE = multiprocessing.get_context("forkserver")
+_SPARE.set_forkserver_preload(["warmed"])
+
+
+def _run(folder, command, port):
+    cli.app([command, "--port", str(port), "--data", folder], standalone_mode=False)
+
+
 def _serve(folder, command):
     assert SITE.exists(), "build the pages first: make test"
     with socket.socket() as s:
         s.bind(("127.0.0.1", 0))
         port = s.getsockname()[1]
-    run = subprocess.Popen(
-        [sys.executable, "-m", "lyrandis.cli", command, "--port", str(port), "--data", str(folder)],
-        env=os.environ, stdout=subprocess.DEVNULL,
-    )  # fmt: skip
+    run = _SPARE.Process(target=_run, args=(str(folder), command, port))
+    run.start()
     address = f"http://127.0.0.1:{port}"
     for _ in range(PATIENCE_S * 20):
         try:
             urllib.request.urlopen(f"{address}/api/health").close()
             return run, address
         except OSError:
-            time.sleep(0.1)
+            time.sleep(0.05)
     run.terminate()
     raise RuntimeError("the server did not answer")
 
 
-def _server(command):
-    """A fixture: the application on a folder of its own, stopped after the test."""
-
-    @pytest.fixture
-    def address(tmp_path):
-        run, at = _serve(tmp_path, command)
-        yield at
-        run.terminate()
-        run.wait(PATIENCE_S)
-
-    return address
+@pytest.fixture
+def empty(tmp_path):
+    """The application on an empty folder, stopped after the test."""
+    run, at = _serve(tmp_path / "data", "serve")
+    yield at
+    run.terminate()
+    run.join(PATIENCE_S)
 
 
-empty = _server("serve")
-demo = _server("demo")
+@pytest.fixture(scope="session")
+def demo_data(tmp_path_factory):
+    """The demo's data, made once: each test has a copy of its own."""
+    folder = tmp_path_factory.mktemp("demo") / "demo"
+    prepare(folder, False)
+    return folder
+
+
+@pytest.fixture
+def demo(tmp_path, demo_data):
+    """The application on the demo's data, stopped after the test."""
+    folder = tmp_path / "demo"
+    shutil.copytree(demo_data, folder)
+    run, at = _serve(folder, "demo")
+    yield at
+    run.terminate()
+    run.join(PATIENCE_S)
 
 
 @pytest.fixture

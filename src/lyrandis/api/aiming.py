@@ -1,21 +1,91 @@
-"""Aiming over HTTP: what an archer would weigh about a rig's aim."""
+"""Aiming over HTTP: what an archer would weigh, the chart and its cards as files, courses in."""
 
 from __future__ import annotations
 
-from fastapi import APIRouter
+from typing import Annotated, Any, Literal
 
+from fastapi import APIRouter, File, Query, Response, UploadFile
+
+from lyrandis.api.attached import file_name
 from lyrandis.api.bodies import CheckedRoute
-from lyrandis.api.context import AtDesk, RigId
+from lyrandis.api.context import AtDesk, Preferences, RigId, now
 from lyrandis.api.flight import PassingIn, changed
-from lyrandis.api.problems import PROBLEM_RESPONSES
-from lyrandis.desk.shown.aim import AimingView, aiming_view
+from lyrandis.api.problems import PROBLEM_RESPONSES, answers
+from lyrandis.api.reference import get_preferences
+from lyrandis.core.errors import RefusedError
+from lyrandis.core.parts import Course
+from lyrandis.desk import papers
+from lyrandis.desk.shown.aim import AimingView, CrawlsView, aiming_view, crawls_view
+from lyrandis.files.cards import CardId
+from lyrandis.files.course_csv import read_course, write_chart, write_course
+from lyrandis.files.table_csv import MOST_BYTES
 
 router = APIRouter(
     prefix="/api", tags=["aiming"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
 )
+_CARD: dict[int | str, dict[str, Any]] = {
+    200: {
+        "description": "The file",
+        "content": {
+            kind: {"schema": {"type": "string", "format": "binary"}}
+            for kind in ("application/pdf", "image/svg+xml")
+        },
+    }
+}
+CourseAt = Annotated[int, Query(ge=0, le=11, description="Which course, counted from 0.")]
 
 
 @router.post("/rigs/{id}/aiming")
 def aiming(id: RigId, body: PassingIn, desk: AtDesk) -> AimingView:
-    """Anchors, a longer arrow, the one crawl, hits, and what judging distance costs."""
+    """Anchors, a longer arrow, the one crawl, hits, judging distance, and round cards."""
     return aiming_view(changed(id, body, desk))
+
+
+@router.get("/rigs/{id}/chart")
+def chart(id: RigId, desk: AtDesk) -> CrawlsView:
+    """The chart of crawls or gaps as JSON."""
+    return crawls_view(papers.bench_of(desk.get(id), now()))
+
+
+@router.get("/rigs/{id}/chart.csv", response_class=Response, responses=answers("text/csv"))
+def chart_csv(id: RigId, desk: AtDesk) -> Response:
+    """The chart of crawls or gaps as CSV."""
+    kept = desk.get(id)
+    text = write_chart(papers.bench_of(kept, now()))
+    return _file(text, f"{kept.present.rig.name} chart", "csv", "text/csv")
+
+
+@router.get("/rigs/{id}/card", response_class=Response, responses=_CARD)
+def card(
+    id: RigId,
+    desk: AtDesk,
+    preferences: Preferences,
+    card: CardId,
+    kind: Literal["pdf", "svg"] = "pdf",
+    course: CourseAt = 0,
+) -> Response:
+    """A tab card, a pocket card or a course's round card at true size, as PDF or SVG."""
+    kept = desk.get(id)
+    units = get_preferences(preferences).units
+    data = papers.card_of(papers.bench_of(kept, now()), card, course, kind, units)
+    media = "application/pdf" if kind == "pdf" else "image/svg+xml"
+    return _file(data, f"{kept.present.rig.name} {card} card", kind, media)
+
+
+@router.get("/rigs/{id}/course.csv", response_class=Response, responses=answers("text/csv"))
+def course_csv(id: RigId, desk: AtDesk, course: CourseAt = 0) -> Response:
+    """A course's targets as CSV."""
+    courses = desk.get(id).present.rig.courses
+    if course >= len(courses):
+        raise RefusedError("course", "This rig has no such course.", len(courses))
+    return _file(write_course(courses[course].targets), courses[course].name, "csv", "text/csv")
+
+
+@router.post("/courses")
+def course_in(file: Annotated[UploadFile, File()]) -> Course:
+    """Read a table of targets; nothing is kept until the archer keeps it."""
+    return read_course(file.file.read(MOST_BYTES + 1))
+
+
+def _file(data: str | bytes, name: str, kind: str, media: str) -> Response:
+    return Response(data, media_type=media, headers={"Content-Disposition": file_name(name, kind)})

@@ -3,13 +3,13 @@
 from __future__ import annotations
 
 import io
-import re
 from typing import Annotated, Any
 
 from fastapi import APIRouter, File, Query, Request, Response, UploadFile
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, ConfigDict, Field
 
+from lyrandis.api.attached import file_name
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, Preferences, RigId, now
 from lyrandis.api.long import AllJobs, own, waited
@@ -272,16 +272,11 @@ def archive(id: RigId, body: ArchiveIn, desk: AtDesk) -> RigNote:
     return note_of(desk.archive(id, body.away))
 
 
-def _file_name(name: str, ending: str) -> str:
-    plain = re.sub(r"[^A-Za-z0-9]+", "-", name).strip("-").lower() or "rig"
-    return f'attachment; filename="{plain}.{ending}"'
-
-
 @router.get("/{id}/file", response_class=StreamingResponse, responses=answers("application/json"))
 def export(id: RigId, desk: AtDesk) -> StreamingResponse:
     """The rig with its history as one JSON file, as it is kept; works for an unreadable rig too."""
     name, pieces = desk.file(id)
-    headers = {"Content-Disposition": _file_name(name, "json")}
+    headers = {"Content-Disposition": file_name(name, "json")}
     return StreamingResponse(pieces, media_type="application/json", headers=headers)
 
 
@@ -332,7 +327,7 @@ def trials_csv(id: RigId, kind: TrialKind, desk: AtDesk) -> Response:
     found = standing(tuple(desk.trials(id, kind, None, None)), kind)
     if not found:
         raise RefusedError("kind", f"No trial of the kind “{kind}” stands on this rig yet.")
-    headers = {"Content-Disposition": _file_name(f"{kept.present.rig.name} {kind}", "csv")}
+    headers = {"Content-Disposition": file_name(f"{kept.present.rig.name} {kind}", "csv")}
     text = write_trials([(t.day, t.trial) for t in found])
     return Response(text, media_type="text/csv", headers=headers)
 
@@ -348,7 +343,7 @@ def get_schedule(id: RigId, desk: AtDesk) -> list[Due]:
 def schedule_calendar(id: RigId, desk: AtDesk) -> Response:
     """The dated part of the schedule as iCalendar."""
     kept = desk.get(id)
-    headers = {"Content-Disposition": _file_name(f"{kept.present.rig.name} schedule", "ics")}
+    headers = {"Content-Disposition": file_name(f"{kept.present.rig.name} schedule", "ics")}
     text = papers.schedule_calendar(kept, papers.bench_of(kept, now()))
     return Response(text, media_type="text/calendar", headers=headers)
 
@@ -358,7 +353,7 @@ def step_up_calendar(id: RigId, desk: AtDesk) -> Response:
     """The plan to go up in weight as iCalendar."""
     kept = desk.get(id)
     text = papers.step_up_calendar(kept, papers.bench_of(kept, now()))
-    headers = {"Content-Disposition": _file_name(f"{kept.present.rig.name} step up", "ics")}
+    headers = {"Content-Disposition": file_name(f"{kept.present.rig.name} step up", "ics")}
     return Response(text, media_type="text/calendar", headers=headers)
 
 
@@ -367,5 +362,5 @@ def sheet(id: RigId, desk: AtDesk, preferences: Preferences) -> Response:
     """The printed rig sheet as PDF, in the archer's units."""
     kept = desk.get(id)
     pdf = papers.sheet_of(kept, papers.bench_of(kept, now()), get_preferences(preferences).units)
-    name = _file_name(kept.present.rig.name, "pdf").replace("attachment", "inline")
+    name = file_name(kept.present.rig.name, "pdf").replace("attachment", "inline")
     return Response(pdf, media_type="application/pdf", headers={"Content-Disposition": name})

@@ -22,15 +22,18 @@ from lyrandis.core.parts import (
     ArrowSet,
     Bow,
     BowPart,
+    Course,
     Part,
     Rig,
     Shaft,
     Slot,
     String,
     StringPart,
+    Target,
 )
 from lyrandis.core.stops import Standing
 from lyrandis.core.trials import (
+    AimKnownTrial,
     BraceTrial,
     CentreShotTrial,
     ChronographTrial,
@@ -42,6 +45,7 @@ from lyrandis.core.trials import (
     HoldTrial,
     InLineTrial,
     InspectionTrial,
+    JudgingTrial,
     MarksTrial,
     NockReadTrial,
     NumberedTrial,
@@ -165,7 +169,21 @@ def _takedown(store: RigStore, rng: np.random.Generator, later: np.random.Genera
         bow=Bow(form="recurve", takedown=True, length_in=68, riser_in=25, marked_weight_lbf=34),
         string=String(material="polyester", strands=14),
         arrow=Arrow(shaft_length_in=30, static_spine=700, grains_per_inch=6.9, point_gr=100),
-    )
+        courses=(
+            Course(
+                name="Beech valley",
+                targets=(
+                    Target(name="Hare by the stile", distance_m=12, spot_half_height_cm=4),
+                    Target(name="Boar below the bank", distance_m=27, slope_deg=-14,
+                           spot_half_height_cm=10),
+                    Target(name="Stag across the dip", distance_m=38, slope_deg=3,
+                           spot_half_height_cm=12),
+                    Target(name="Fox up the ride", distance_m=21, slope_deg=18,
+                           spot_half_height_cm=6),
+                ),
+            ),
+        ),
+    )  # fmt: skip
     log = _Logbook(store, rig, 0)
     log.keep(
         "draw",
@@ -450,6 +468,13 @@ def _woodland(store: RigStore, rng: np.random.Generator, later: np.random.Genera
         distance_m=15, crawl_mm=0, heights_cm=(24.0, 31.0, 27.5), arrows="sighters"
     )
     log.keep("crawls", {}, trial=sighters, days=_AT_ONCE)
+    guessed = JudgingTrial(
+        guessed_m=(14, 22, 31, 19, 40, 27, 12, 35), walked_m=(13, 19, 26.5, 18, 33, 24, 12.5, 29),
+        ground="wood",
+    )  # fmt: skip
+    log.keep("crawls", {}, trial=guessed, days=_AT_ONCE)
+    known = AimKnownTrial(known="point_on", distance_m=58, doubt_m=8)
+    log.keep("crawls", {}, trial=known, days=_AT_ONCE)
 
 
 def _static_tip(store: RigStore) -> None:

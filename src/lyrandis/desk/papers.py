@@ -11,6 +11,7 @@ from lyrandis.core.route import states
 from lyrandis.core.schedule import Due, schedule
 from lyrandis.core.units import write
 from lyrandis.files.calendar import DayNote, write_calendar
+from lyrandis.files.cards import CardId, as_pdf, as_svg, course_card, pocket_card, tab_card
 from lyrandis.files.sheet import rig_sheet
 from lyrandis.store.kept import Kept
 from lyrandis.store.rack import KeptPart
@@ -85,3 +86,14 @@ def lent_calendar(parts: Iterable[KeptPart], made_at: str) -> bytes:
 def sheet_of(kept: Kept, b: Bench, units: Mapping[str, str]) -> bytes:
     """The printed rig sheet as PDF, with what is due at its head."""
     return rig_sheet(b, units, schedule_of(kept, b))
+
+
+def card_of(
+    b: Bench, card: CardId, course: int, kind: str, units: Mapping[str, str]
+) -> str | bytes:
+    """A card as PDF, or as SVG where kind is svg; course: which of the courses, from 0."""
+    if card == "course":
+        drawn = course_card(b, course, units)
+    else:
+        drawn = (tab_card if card == "tab" else pocket_card)(b, units)
+    return as_svg(drawn) if kind == "svg" else as_pdf(drawn)

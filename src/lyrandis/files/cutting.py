@@ -18,7 +18,7 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.parts import Arrow
 from lyrandis.core.units import MM_PER_IN, write
-from lyrandis.files.tab_card import HEATHER, INK, QUIET, SMALLEST, Units, check_bar, put_text
+from lyrandis.files.ink import HEATHER, INK, QUIET, SMALLEST, Units, check_bar, put_text
 
 PIECE_IN = 6.5  # of the shaft on one strip
 _TOP, _LEFT, _STEP = 285 * mm, 18 * mm, 66 * mm

@@ -13,7 +13,7 @@ from reportlab.pdfgen.canvas import Canvas
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.parts.part import Shaft
 from lyrandis.core.units import write
-from lyrandis.files.tab_card import INK, QUIET, SMALLEST, Units, put_text
+from lyrandis.files.ink import INK, QUIET, SMALLEST, Units, put_text
 
 SheetId = Literal["a4_24", "a4_65", "letter_30"]
 

@@ -11,6 +11,7 @@ from contextlib import suppress
 from io import BytesIO
 from xml.sax.saxutils import escape
 
+from reportlab.graphics import renderPDF
 from reportlab.lib.colors import HexColor
 from reportlab.lib.pagesizes import A4
 from reportlab.lib.styles import ParagraphStyle
@@ -18,6 +19,8 @@ from reportlab.lib.units import mm
 from reportlab.pdfgen.canvas import Canvas
 from reportlab.platypus import Paragraph, Table, TableStyle
 
+from lyrandis.core.aim.crawls import CrawlRow
+from lyrandis.core.aim.gaps import GapRow
 from lyrandis.core.bench import Bench
 from lyrandis.core.dates import day_of
 from lyrandis.core.errors import RefusedError
@@ -32,7 +35,8 @@ from lyrandis.core.string.measures import MASS_SD_SHARE
 from lyrandis.core.tally import tally
 from lyrandis.core.units import write
 from lyrandis.core.words import word
-from lyrandis.files.tab_card import (
+from lyrandis.files.cards import pocket_card, tab_card
+from lyrandis.files.ink import (
     INK,
     LINE,
     QUIET,
@@ -41,7 +45,6 @@ from lyrandis.files.tab_card import (
     check_bar,
     latin,
     put_text,
-    tab_card,
 )
 
 BRICK, OCHRE = HexColor("#A23B2A"), HexColor("#9A6A12")
@@ -192,29 +195,41 @@ def _table(
 
 def _chart_rows(bench: Bench, units: Units) -> list[list[str]]:
     distance, crawl = units.get("distance", "m"), units.get("crawl", "mm")
-    rows = [[f"Distance ({'yd' if distance == 'yd' else 'm'})",
-             f"Crawl ({'in' if crawl.startswith('in') else 'mm'})", "± ", "Marks", "Fingers",
+    spot = units.get("spot", "cm")
+    far = f"Distance ({'yd' if distance == 'yd' else 'm'})"
+    state = "shot" if bench.aim.shot else "computed"
+
+    def spaces(row: CrawlRow | GapRow) -> list[str]:
+        edges = [write(d, "distance", distance, with_unit=False) for d in (row.near_m, row.far_m)]
+        return [*edges, state]
+
+    def at(row: CrawlRow | GapRow) -> str:
+        return write(row.distance_m, "distance", distance, with_unit=False)
+
+    if bench.rig.aims_by != "crawls":
+        unit = "in" if spot == "in" else "cm"
+        rows = [
+            [far, f"Tip under ({unit})", f"± ({unit})", "By the tip", "Good from", "to", "State"]
+        ]
+        for gap, pm in zip(bench.aim.gaps, bench.aim.gap_plus_minus_cm, strict=True):
+            told = [write(v, "spot", spot, with_unit=False) for v in (gap.gap_cm, float(pm))]
+            rows.append([at(gap), *told, write(gap.tip_widths, "shafts"), *spaces(gap)])
+        return [[latin(cell) for cell in row] for row in rows]
+    rows = [[far, f"Crawl ({'in' if crawl.startswith('in') else 'mm'})", "± ", "Marks", "Fingers",
              "Good from", "to", "State"]]  # fmt: skip
-    for row, pm in zip(bench.aim.chart.rows, bench.aim.plus_minus_mm, strict=True):
+    for row, pm, of in zip(
+        bench.aim.chart.rows, bench.aim.plus_minus_mm, bench.aim.counted, strict=True
+    ):
         if row.crawl_mm is None:
-            over = _w(row.hold_over_cm or 0, "spot", units)
-            shown = [f"hold over {over}", "", "", ""]
+            shown = [f"hold over {_w(row.hold_over_cm or 0, 'spot', units)}", "", "", ""]
         else:
             shown = [
                 write(row.crawl_mm, "crawl", crawl, with_unit=False),
                 write(float(pm), "crawl", crawl, with_unit=False),
-                write(row.stitches or 0, "marks", with_unit=False),
-                write(row.fingers or 0, "fingers", with_unit=False),
+                write(of.marks, "marks", with_unit=False),
+                write(of.fingers, "finger_parts", with_unit=False),
             ]
-        rows.append(
-            [
-                write(row.distance_m, "distance", distance, with_unit=False),
-                *shown,
-                write(row.near_m, "distance", distance, with_unit=False),
-                write(row.far_m, "distance", distance, with_unit=False),
-                "computed",
-            ]
-        )
+        rows.append([at(row), *shown, *spaces(row)])
     return [[latin(cell) for cell in row] for row in rows]
 
 
@@ -301,7 +316,9 @@ def rig_sheet(bench: Bench, units: Units, due: Sequence[Due] = ()) -> bytes:
     refused: RefusedError | None = None
     bottom = page.y
     try:
-        card = tab_card(c, bench, units, side, top)
+        drawn = (tab_card if bench.rig.aims_by == "crawls" else pocket_card)(bench, units)
+        card = top - drawn.height
+        renderPDF.draw(drawn, c, side, card)
         check_bar(c, side, card - 8 * mm)
         bottom = card - 20 * mm
     except RefusedError as error:
@@ -319,9 +336,11 @@ def rig_sheet(bench: Bench, units: Units, due: Sequence[Due] = ()) -> bytes:
         page.width = width - 2 * _MARGIN
         page.y -= 8
         page.room((len(rows) + 2) * 13.4)
-        page.say("Crawl chart, computed and to be proved by shooting", _HEAD, gap=2)
-        w = page.width / 8
-        page.y = _table(c, rows, [w] * 8, _MARGIN, page.y, head=True)
+        kind = "Crawl chart" if bench.rig.aims_by == "crawls" else "Chart of gaps"
+        proved = "learnt from shots" if bench.aim.shot else "computed and to be proved by shooting"
+        page.say(f"{kind}, {proved}", _HEAD, gap=2)
+        w = page.width / len(rows[0])
+        page.y = _table(c, rows, [w] * len(rows[0]), _MARGIN, page.y, head=True)
     _foot(c)
     c.showPage()
     c.save()

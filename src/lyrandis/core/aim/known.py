@@ -45,6 +45,11 @@ def crawl_known(distance_m: float, crawl_mm: float, doubt_cm: float) -> CrawlVis
     return CrawlVisit(distance_m, crawl_mm, (0.0,), max(doubt_cm, LEAST_DOUBT_CM))
 
 
+def gap_known(distance_m: float, gap_cm: float, crawl_mm: float, doubt_cm: float) -> CrawlVisit:
+    """A gap that is known to land on the spot, to so many centimetres."""
+    return CrawlVisit(distance_m, crawl_mm, (gap_cm,), max(doubt_cm, LEAST_DOUBT_CM))
+
+
 def finger_visits(
     aimed: AimedArrow, at_20m: float, per_10m: float, finger_mm: float
 ) -> list[CrawlVisit]:

@@ -18,7 +18,8 @@ from dataclasses import dataclass
 from lyrandis.core.flight.trajectory import AimedArrow
 
 _SHARES = (0.97, 0.94, 0.9, 0.86, 0.8, 0.7)  # of the shaft's length, from the tip towards the eye
-_REACH_MRAD, _REACH_SPOTS = 12.0, 4.0  # at least so much, and so many spots, are shown each way
+# At least so much, so many spots, and so many times where the tip is held, are shown each way.
+_REACH_MRAD, _REACH_SPOTS, _REACH_TIP = 12.0, 4.0, 1.35
 
 
 @dataclass(frozen=True)
@@ -65,13 +66,14 @@ def sight_picture(
     eye_mm = aimed.eye_mm - aimed.q * (crawl_mm or 0.0)
     half = diameter_mm / 2 / aimed.nock_to_tip_m
     spot = spot_half_height_cm * 10 / distance_m
+    over = (hold_over_cm or 0.0) * 10 / distance_m
     return SightPicture(
         distance_m=distance_m,
         spot_mrad=spot,
-        over_mrad=(hold_over_cm or 0.0) * 10 / distance_m,
+        over_mrad=over,
         shaft_mrad=(
             (0.0, 0.0),
             *((half / u, eye_mm * (1 - u) / u / aimed.nock_to_tip_m) for u in _SHARES),
         ),
-        reach_mrad=max(_REACH_MRAD, _REACH_SPOTS * spot),
+        reach_mrad=max(_REACH_MRAD, _REACH_SPOTS * spot, _REACH_TIP * abs(over)),
     )

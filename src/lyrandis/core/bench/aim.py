@@ -34,7 +34,7 @@ from lyrandis.core.aim.learn import (
     prior_of,
 )
 from lyrandis.core.aim.learn import chart as chart_of
-from lyrandis.core.aim.next_visit import NextVisit, next_visits
+from lyrandis.core.aim.next_visit import CANDIDATES_M, NextVisit, next_visits
 from lyrandis.core.aim.sight import SightPicture, sight_picture
 from lyrandis.core.arrays import Array
 from lyrandis.core.bench.arrow import ArrowBench
@@ -52,6 +52,7 @@ from lyrandis.core.units import M_PER_FT
 
 EYE_MEASURED_SD_MM = 10.0  # of an eye's height that is not just the anchor's usual one
 _OF_THE_ARROW = ("set", "shaft", "arrow_mass")
+WALK_STEP_M = 5.0
 _LEAST_LENT = 2  # visits: a chart of fewer is not lent
 
 
@@ -149,6 +150,21 @@ class AimBench:
         told = self.learned or learn([], self._level, self.prior)
         walks = self.rig.aims_by == "crawls"
         return next_visits(told, steady_crawl_mm=None if walks else self.rig.steady_crawl_mm)
+
+    @cached_property
+    def walking_back(self) -> NextVisit | None:
+        """The next distance of one who walks back in equal steps; None past the last of them."""
+        shot = [v.distance_m for v in self.shot]
+        at = max(shot) + WALK_STEP_M if shot else min(self.rig.aim.distances_m)
+        walks = self.rig.aims_by == "crawls"
+        told = self.learned or learn([], self._level, self.prior)
+        if at > CANDIDATES_M[-1]:
+            return None
+        steady = None if walks else self.rig.steady_crawl_mm
+        every = next_visits(
+            told, candidates_m=np.union1d(CANDIDATES_M, [at]), steady_crawl_mm=steady
+        )
+        return next((n for n in every if n.distance_m == at), None)
 
     @cached_property
     def spread_cm_30m(self) -> float:

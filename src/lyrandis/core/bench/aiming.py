@@ -21,6 +21,7 @@ from lyrandis.core.aim.judging import (
 from lyrandis.core.aim.known import Implied, implied
 from lyrandis.core.aim.learn import point_on, prior_of
 from lyrandis.core.aim.one_crawl import OneCrawl, one_crawls
+from lyrandis.core.aim.round_card import CardLine, round_card
 from lyrandis.core.arrays import Array
 from lyrandis.core.bench.aim import AimBench
 from lyrandis.core.bench.true import still_true
@@ -110,6 +111,11 @@ class AimingBench:
         r = self.rig
         d = np.array(r.aim.distances_m)
         return one_crawls(self.aim.aimed, d, r.aim.spot_half_height_cm, self.aim.spread_cm_30m)
+
+    @cached_property
+    def round_cards(self) -> list[list[CardLine]]:
+        """The card of each of the archer's courses."""
+        return [round_card(self.rig, self.aim.aimed, c.targets) for c in self.rig.courses]
 
     @cached_property
     def judged(self) -> Judged | None:

@@ -23,6 +23,7 @@ from lyrandis.core.parts.bow import (
     SidePlate,
     Tips,
 )
+from lyrandis.core.parts.course import Course, Target
 from lyrandis.core.parts.on import KIND_OF, SLOT_NAMES, On, PartKind, Slot
 from lyrandis.core.parts.owned import OWNED, belonging, differing, part_of, slots_of
 from lyrandis.core.parts.part import (
@@ -67,6 +68,7 @@ __all__ = [
     "Bow",
     "BowPart",
     "BraceReference",
+    "Course",
     "Distance",
     "DrawMethod",
     "Form",
@@ -103,6 +105,7 @@ __all__ = [
     "StringBuild",
     "StringMaterial",
     "StringPart",
+    "Target",
     "TestId",
     "Tips",
     "Use",

@@ -10,6 +10,7 @@ from lyrandis.core.parts.archer import Archer, StepUp
 from lyrandis.core.parts.arrow import Arrow
 from lyrandis.core.parts.base import Frozen, Name, Short, choice, measure
 from lyrandis.core.parts.bow import Bow, Limbs
+from lyrandis.core.parts.course import Course
 from lyrandis.core.parts.on import On
 from lyrandis.core.parts.reading import ReadingShafts
 from lyrandis.core.parts.string import String
@@ -181,6 +182,7 @@ class Rig(Frozen):
     nocking: Nocking = Nocking()
     reading: ReadingShafts = ReadingShafts()
     aim: Aim = Aim()
+    courses: tuple[Course, ...] = Field(default=(), max_length=12, fail_fast=True, title="Courses")
     schools: SchoolNumbers = SchoolNumbers()
     assembly: Assembly = Assembly()
     limbs: Limbs = Limbs()

@@ -157,6 +157,7 @@ _ALL: tuple[Station, ...] = (
             "aim.distances_m",
             "aim.slope_deg",
             "aim.spot_half_height_cm",
+            "courses",
         ),
     ),
 )

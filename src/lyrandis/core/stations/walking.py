@@ -7,7 +7,6 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Finding, Said, fine, mind, say
 from lyrandis.core.flight.trajectory import POINT_ON_WITHIN_M
 
-_SHARE_WORTH = 0.04  # of the bow's length: more is a large change to ask of two limbs
 _COST_WORTH_CM = 3.0  # a rounding that costs more is worth a finer count
 _AN_INCH_IN = 28.0  # an inch more of such a draw, for comparison
 
@@ -106,7 +105,7 @@ def _share(b: Bench) -> list[Finding]:
         draw=("draw", _AN_INCH_IN),
         inch=("percent", 100 / _AN_INCH_IN),
     )
-    return [(mind if share > _SHARE_WORTH else fine)(said=said, why=why, told="practice")]
+    return [fine(said=said, why=why, told="practice")]
 
 
 def _class() -> Finding:

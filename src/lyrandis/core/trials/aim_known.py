@@ -7,7 +7,7 @@ from typing import ClassVar, Literal, Self
 
 from pydantic import model_validator
 
-from lyrandis.core.aim.known import crawl_known, finger_visits, point_on_visit
+from lyrandis.core.aim.known import crawl_known, finger_visits, gap_known, point_on_visit
 from lyrandis.core.aim.learn import CrawlVisit
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, say
@@ -17,10 +17,11 @@ from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase
 from lyrandis.core.trials.crawl_visit import CHART_GROUNDS
 
-Knowledge = Literal["point_on", "crawl", "two_numbers"]
+Knowledge = Literal["point_on", "crawl", "gap", "two_numbers"]
 _NEEDS: dict[Knowledge, tuple[str, ...]] = {
     "point_on": ("distance_m",),
     "crawl": ("distance_m", "crawl_mm"),
+    "gap": ("distance_m", "gap_cm"),
     "two_numbers": ("at_20m_fingers", "per_10m_fingers", "finger_mm"),
 }
 
@@ -38,6 +39,9 @@ class AimKnownTrial(TrialBase):
     distance_m: float | None = measure(None, "distance", 2, 90, "Distance")
     doubt_m: float = measure(2, "distance", 0.5, 20, "Point-on known to", "One way or the other.")
     crawl_mm: float | None = measure(None, "crawl", 0, 160, "Crawl")
+    gap_cm: float | None = measure(
+        None, "spot", -600, 600, "Tip under the spot", "Negative: held over it."
+    )
     doubt_cm: float = measure(6, "spot", 1, 60, "Lands within", "High or low, as a rule.")
     at_20m_fingers: float | None = measure(None, "fingers", 0, 12, "Finger widths at 20 m")
     per_10m_fingers: float | None = measure(None, "fingers", 0, 5, "Less for each 10 m")
@@ -56,6 +60,10 @@ class AimKnownTrial(TrialBase):
         if self.known == "point_on":
             assert self.distance_m is not None
             return [point_on_visit(aimed, self.distance_m, self.doubt_m)]
+        if self.known == "gap":
+            assert self.distance_m is not None
+            assert self.gap_cm is not None
+            return [gap_known(self.distance_m, self.gap_cm, self.crawl_mm or 0.0, self.doubt_cm)]
         if self.known == "crawl":
             assert self.distance_m is not None
             assert self.crawl_mm is not None
@@ -79,6 +87,14 @@ class AimKnownTrial(TrialBase):
                 crawl=("crawl", self.crawl_mm or 0.0),
                 doubt=("spot", self.doubt_cm),
             )
+        if self.known == "gap":
+            way = "under" if (self.gap_cm or 0.0) >= 0 else "over"
+            return say(
+                f"known: at {{at}} the tip {{gap}} {way} the spot lands within {{doubt}}",
+                at=("distance", self.distance_m or 0.0),
+                gap=("spot", abs(self.gap_cm or 0.0)),
+                doubt=("spot", self.doubt_cm),
+            )
         return say(
             "known: {at} at {near}, {per} less for each {more} farther",
             at=("fingers", self.at_20m_fingers or 0.0),
@@ -93,6 +109,7 @@ class AimKnownTrial(TrialBase):
             "distance (m)": self.distance_m,
             "to (m)": self.doubt_m,
             "crawl (mm)": self.crawl_mm,
+            "tip under the spot (cm)": self.gap_cm,
             "lands within (cm)": self.doubt_cm,
             "finger widths at 20 m": self.at_20m_fingers,
             "less per 10 m": self.per_10m_fingers,

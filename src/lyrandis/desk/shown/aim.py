@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -11,23 +11,23 @@ from lyrandis.core.aim.counting import Counted
 from lyrandis.core.aim.crawls import CrawlRow, FingerRule
 from lyrandis.core.aim.gaps import GapRow
 from lyrandis.core.aim.judging import LEAST, Judged
-from lyrandis.core.aim.known import Implied
 from lyrandis.core.aim.learn import visit_sd_cm
 from lyrandis.core.aim.next_visit import NextVisit
 from lyrandis.core.aim.one_crawl import OneCrawl
+from lyrandis.core.aim.round_card import CardLine
 from lyrandis.core.aim.sight import SightPicture
 from lyrandis.core.arrays import Array
 from lyrandis.core.bench import Bench
 from lyrandis.core.bench.aiming import LONGER_IN
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.flight.trajectory import impact_m
+from lyrandis.core.flight.trajectory import crawl_for_mm, impact_m
 from lyrandis.core.parts.rig import AimsBy
+from lyrandis.core.units import M_PER_FT
 
 # As far as a hand would drag a sight picture: from a row's crawl, and from its gap.
 _DRAGGED_MM = np.linspace(-30.0, 30.0, 25)
 _DRAGGED_MRAD = np.linspace(-30.0, 30.0, 25)
 _MOST_CRAWL_MM = 160.0
-_NEXT = 6
 
 
 @dataclass(frozen=True)
@@ -49,9 +49,10 @@ class Dragged:
 @dataclass(frozen=True)
 class VisitShown:
     """A visit that counts: its distance, and the crawl [mm], or gap [cm], that would have hit,
-    with its ±."""
+    with its ±; known: told beforehand and not shot here."""
 
     distance_m: float
+    known: bool
     crawl_mm: float
     plus_minus_mm: float
     gap_cm: float
@@ -59,9 +60,21 @@ class VisitShown:
 
 
 @dataclass(frozen=True)
+class NextShown:
+    """A distance to shoot next; set_to: the crawl [mm] or gap [cm] to do it with."""
+
+    distance_m: float
+    set_to: float
+    settles: float
+    safe: bool
+    low_cm: float
+
+
+@dataclass(frozen=True)
 class CrawlsView:
     """The chart with its ±: of crawls where the string is walked, else of gaps.
 
+    next : the most telling distance that is safe; walking_back : the next of equal steps
     rows, plus_minus_mm, off_cm, counted : of crawls; gaps, gap_plus_minus_cm : of gaps
     """
 
@@ -79,7 +92,8 @@ class CrawlsView:
     sights: tuple[SightPicture, ...]
     visits: list[VisitShown]
     shot: bool
-    next: list[NextVisit]
+    next: NextShown | None
+    walking_back: NextShown | None
 
 
 def crawls_view(b: Bench) -> CrawlsView:
@@ -100,8 +114,20 @@ def crawls_view(b: Bench) -> CrawlsView:
         sights=a.sights,
         visits=visits_shown(b),
         shot=bool(a.shot),
-        next=a.next_visits[:_NEXT],
+        next=_shown(b, a.next_visits[0]) if a.next_visits else None,
+        walking_back=None if a.walking_back is None else _shown(b, a.walking_back),
     )
+
+
+def _shown(b: Bench, n: NextVisit) -> NextShown:
+    """A distance to shoot next, with the crawl or the gap to do it with."""
+    level = replace(b.aim.aimed, slope_deg=0.0)
+    at = np.array([n.distance_m])
+    if b.rig.aims_by == "crawls":
+        set_to = max(float(crawl_for_mm(level, at)[0]), 0.0)
+    else:
+        set_to = 100 * float(impact_m(level, b.rig.steady_crawl_mm, at)[0])
+    return NextShown(n.distance_m, set_to, n.settles, n.safe, n.low_cm)
 
 
 def _dragged_crawls(b: Bench) -> list[Dragged]:
@@ -156,11 +182,21 @@ class AnchorShown:
 
 
 @dataclass(frozen=True)
+class ImpliedShown:
+    """What the visits ask for where little else is presumed."""
+
+    eye_mm: Estimate
+    speed_fps: Estimate
+    contradicts: bool
+
+
+@dataclass(frozen=True)
 class AimingView:
     """What an archer would weigh about the aim.
 
     longer : the shaft left longer_in longer; nearer_m : how much that brings point-on nearer
     most_hits, least_gap : the one crawl for all distances, by either measure
+    round_cards : of each of the courses
     guesses, more_guesses : distances judged, and how many more it takes to tell
     """
 
@@ -177,7 +213,8 @@ class AimingView:
     guesses: list[list[float]]
     more_guesses: int
     rows: list[JudgedRow]
-    implied: Implied | None
+    round_cards: list[list[CardLine]]
+    implied: ImpliedShown | None
 
 
 def aiming_view(b: Bench) -> AimingView:
@@ -208,7 +245,12 @@ def aiming_view(b: Bench) -> AimingView:
                 zip(b.rig.aim.distances_m, a.hits(), a.judged_within_m, strict=True)
             )
         ],
-        implied=a.implied,
+        round_cards=a.round_cards,
+        implied=None
+        if a.implied is None
+        else ImpliedShown(
+            a.implied.eye_mm, a.implied.speed_mps.times(1 / M_PER_FT), a.implied.contradicts
+        ),
     )
 
 
@@ -225,8 +267,15 @@ def visits_shown(b: Bench) -> list[VisitShown]:
     doubts = [None if v.doubt_cm is None else v.doubt_cm / 100 for v in visits]
     sd = np.array([s if doubt is None else doubt for s, doubt in zip(sd, doubts, strict=True)])
     return [
-        VisitShown(float(x), float(max(hit, 0.0)), float(pm), float(100 * gap), float(100 * s))
-        for x, hit, pm, gap, s in zip(
-            d, c - off / by_crawl, np.abs(sd / by_crawl), off, sd, strict=True
+        VisitShown(
+            float(x),
+            doubt is not None,
+            float(max(hit, 0.0)),
+            float(pm),
+            float(100 * gap),
+            float(100 * s),
+        )
+        for x, doubt, hit, pm, gap, s in zip(
+            d, doubts, c - off / by_crawl, np.abs(sd / by_crawl), off, sd, strict=True
         )
     ]

@@ -451,6 +451,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/courses": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Course In
+         * @description Read a table of targets; nothing is kept until the archer keeps it.
+         */
+        post: operations["course_in_api_courses_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/data": {
         parameters: {
             query?: never;
@@ -1230,7 +1250,7 @@ export interface paths {
         put?: never;
         /**
          * Aiming
-         * @description Anchors, a longer arrow, the one crawl, hits, and what judging distance costs.
+         * @description Anchors, a longer arrow, the one crawl, hits, judging distance, and round cards.
          */
         post: operations["aiming_api_rigs__id__aiming_post"];
         delete?: never;
@@ -1253,6 +1273,66 @@ export interface paths {
          * @description Put a rig away or take it out again; nothing is deleted.
          */
         post: operations["archive_api_rigs__id__archive_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/card": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Card
+         * @description A tab card, a pocket card or a course's round card at true size, as PDF or SVG.
+         */
+        get: operations["card_api_rigs__id__card_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/chart": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Chart
+         * @description The chart of crawls or gaps as JSON.
+         */
+        get: operations["chart_api_rigs__id__chart_get"];
+        put?: never;
+        post?: never;
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/chart.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Chart Csv
+         * @description The chart of crawls or gaps as CSV.
+         */
+        get: operations["chart_csv_api_rigs__id__chart_csv_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -1313,6 +1393,26 @@ export interface paths {
          * @description A new rig that begins as this one stands.
          */
         post: operations["copy_api_rigs__id__copy_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/course.csv": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * Course Csv
+         * @description A course's targets as CSV.
+         */
+        get: operations["course_csv_api_rigs__id__course_csv_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -2113,6 +2213,11 @@ export interface components {
             /** One finger's width */
             finger_mm?: number | null;
             /**
+             * Tip under the spot
+             * @description Negative: held over it.
+             */
+            gap_cm?: number | null;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -2121,7 +2226,7 @@ export interface components {
              * What is known
              * @enum {string}
              */
-            known: "point_on" | "crawl" | "two_numbers";
+            known: "point_on" | "crawl" | "gap" | "two_numbers";
             /**
              * Notes
              * @default
@@ -2161,6 +2266,11 @@ export interface components {
             /** One finger's width */
             finger_mm: number | null;
             /**
+             * Tip under the spot
+             * @description Negative: held over it.
+             */
+            gap_cm: number | null;
+            /**
              * @description discriminator enum property added by openapi-typescript
              * @enum {string}
              */
@@ -2169,7 +2279,7 @@ export interface components {
              * What is known
              * @enum {string}
              */
-            known: "point_on" | "crawl" | "two_numbers";
+            known: "point_on" | "crawl" | "gap" | "two_numbers";
             /**
              * Notes
              * @default
@@ -2184,6 +2294,7 @@ export interface components {
          *
          *     longer : the shaft left longer_in longer; nearer_m : how much that brings point-on nearer
          *     most_hits, least_gap : the one crawl for all distances, by either measure
+         *     round_cards : of each of the courses
          *     guesses, more_guesses : distances judged, and how many more it takes to tell
          */
         AimingView: {
@@ -2193,7 +2304,7 @@ export interface components {
             gap_at_m: number;
             /** Guesses */
             guesses: number[][];
-            implied: components["schemas"]["Implied"] | null;
+            implied: components["schemas"]["ImpliedShown"] | null;
             judged: components["schemas"]["Judged"] | null;
             /** Largest Share */
             largest_share: number | null;
@@ -2207,6 +2318,8 @@ export interface components {
             near_m: number;
             /** Nearer M */
             nearer_m: number | null;
+            /** Round Cards */
+            round_cards: components["schemas"]["CardLine"][][];
             /** Rows */
             rows: components["schemas"]["JudgedRow"][];
             /** Spread Cm 30M */
@@ -3190,6 +3303,11 @@ export interface components {
              */
             mine_at_s: string;
         };
+        /** Body_course_in_api_courses_post */
+        Body_course_in_api_courses_post: {
+            /** File */
+            file: string;
+        };
         /** Body_import_part_api_parts_import_post */
         Body_import_part_api_parts_import_post: {
             /** File */
@@ -4012,6 +4130,39 @@ export interface components {
             strung_in: number;
         };
         /**
+         * CardLine
+         * @description One target of a course.
+         *
+         *     crawl_mm, or hold_over_cm beyond point-on, where the string is walked; else gap_cm under the
+         *     spot and tip_widths beside the tip; near_m, far_m : how wrong the distance may be
+         *     why : why this target has neither; empty where it has
+         */
+        CardLine: {
+            counted?: components["schemas"]["Counted"] | null;
+            /** Crawl Mm */
+            crawl_mm?: number | null;
+            /** Far M */
+            far_m?: number | null;
+            /** Gap Cm */
+            gap_cm?: number | null;
+            /** Hold Over Cm */
+            hold_over_cm?: number | null;
+            /** Level Distance M */
+            level_distance_m?: number | null;
+            /** Near M */
+            near_m?: number | null;
+            /** Number */
+            number: number;
+            target: components["schemas"]["Target-Output"];
+            /** Tip Widths */
+            tip_widths?: number | null;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
          * Catalog
          * @description Everything that does not change while the application runs.
          */
@@ -4639,6 +4790,52 @@ export interface components {
             words: string;
         };
         /**
+         * Course
+         * @description A course that is shot again: its name, and its targets as they are walked.
+         */
+        "Course-Input": {
+            /**
+             * Name
+             * @default A course
+             */
+            name: string;
+            /**
+             * Targets
+             * @default [
+             *       {
+             *         "distance_m": 20,
+             *         "name": "",
+             *         "slope_deg": 0,
+             *         "spot_half_height_cm": 5
+             *       }
+             *     ]
+             */
+            targets: components["schemas"]["Target-Input"][];
+        };
+        /**
+         * Course
+         * @description A course that is shot again: its name, and its targets as they are walked.
+         */
+        "Course-Output": {
+            /**
+             * Name
+             * @default A course
+             */
+            name: string;
+            /**
+             * Targets
+             * @default [
+             *       {
+             *         "distance_m": 20,
+             *         "name": "",
+             *         "slope_deg": 0,
+             *         "spot_half_height_cm": 5
+             *       }
+             *     ]
+             */
+            targets: components["schemas"]["Target-Output"][];
+        };
+        /**
          * CrawlChart
          * @description The chart for a set of distances.
          */
@@ -4951,6 +5148,7 @@ export interface components {
          * CrawlsView
          * @description The chart with its ±: of crawls where the string is walked, else of gaps.
          *
+         *     next : the most telling distance that is safe; walking_back : the next of equal steps
          *     rows, plus_minus_mm, off_cm, counted : of crawls; gaps, gap_plus_minus_cm : of gaps
          */
         CrawlsView: {
@@ -4965,8 +5163,7 @@ export interface components {
             gap_plus_minus_cm: number[];
             /** Gaps */
             gaps: components["schemas"]["GapRow"][];
-            /** Next */
-            next: components["schemas"]["NextVisit"][];
+            next: components["schemas"]["NextShown"] | null;
             /** Off Cm */
             off_cm: number[];
             /** Plus Minus Mm */
@@ -4980,6 +5177,7 @@ export interface components {
             sights: components["schemas"]["SightPicture"][];
             /** Visits */
             visits: components["schemas"]["VisitShown"][];
+            walking_back: components["schemas"]["NextShown"] | null;
             /**
              * Way
              * @enum {string}
@@ -6188,16 +6386,14 @@ export interface components {
             up_cm: number;
         };
         /**
-         * Implied
-         * @description What visits ask for where little else is presumed.
-         *
-         *     contradicts : whether the eye lies farther from the rig's than both doubts allow
+         * ImpliedShown
+         * @description What the visits ask for where little else is presumed.
          */
-        Implied: {
+        ImpliedShown: {
             /** Contradicts */
             contradicts: boolean;
             eye_mm: components["schemas"]["Estimate"];
-            speed_mps: components["schemas"]["Estimate"];
+            speed_fps: components["schemas"]["Estimate"];
         };
         /**
          * InLine
@@ -7210,6 +7406,22 @@ export interface components {
              * @enum {string}
              */
             test: "kick_3_paces" | "kick_7_paces" | "bare_shaft_15m" | "brace_reread" | "felt_plate" | "silencers" | "short_draw" | "wear_marks" | "clatter" | "slow_motion" | "group_25m" | "nock_height";
+        };
+        /**
+         * NextShown
+         * @description A distance to shoot next; set_to: the crawl [mm] or gap [cm] to do it with.
+         */
+        NextShown: {
+            /** Distance M */
+            distance_m: number;
+            /** Low Cm */
+            low_cm: number;
+            /** Safe */
+            safe: boolean;
+            /** Set To */
+            set_to: number;
+            /** Settles */
+            settles: number;
         };
         /**
          * NextVisit
@@ -8771,6 +8983,11 @@ export interface components {
              */
             bow: components["schemas"]["Bow-Input"];
             /**
+             * Courses
+             * @default []
+             */
+            courses: components["schemas"]["Course-Input"][];
+            /**
              * @default {
              *       "degrees_per_turn": 0.8,
              *       "lower_turns": 0,
@@ -8987,6 +9204,11 @@ export interface components {
              *     }
              */
             bow: components["schemas"]["Bow-Output"];
+            /**
+             * Courses
+             * @default []
+             */
+            courses: components["schemas"]["Course-Output"][];
             /**
              * @default {
              *       "degrees_per_turn": 0.8,
@@ -11036,6 +11258,60 @@ export interface components {
             value: components["schemas"]["Value"] | null;
         };
         /**
+         * Target
+         * @description One target of a course.
+         */
+        "Target-Input": {
+            /**
+             * Distance
+             * @default 20
+             */
+            distance_m: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Slope
+             * @description Uphill is positive.
+             * @default 0
+             */
+            slope_deg: number;
+            /**
+             * Half height of the spot
+             * @default 5
+             */
+            spot_half_height_cm: number;
+        };
+        /**
+         * Target
+         * @description One target of a course.
+         */
+        "Target-Output": {
+            /**
+             * Distance
+             * @default 20
+             */
+            distance_m: number;
+            /**
+             * Name
+             * @default
+             */
+            name: string;
+            /**
+             * Slope
+             * @description Uphill is positive.
+             * @default 0
+             */
+            slope_deg: number;
+            /**
+             * Half height of the spot
+             * @default 5
+             */
+            spot_half_height_cm: number;
+        };
+        /**
          * Term
          * @description One word of the craft.
          *
@@ -11450,7 +11726,7 @@ export interface components {
         /**
          * VisitShown
          * @description A visit that counts: its distance, and the crawl [mm], or gap [cm], that would have hit,
-         *     with its ±.
+         *     with its ±; known: told beforehand and not shot here.
          */
         VisitShown: {
             /** Crawl Mm */
@@ -11461,6 +11737,8 @@ export interface components {
             gap_cm: number;
             /** Gap Plus Minus Cm */
             gap_plus_minus_cm: number;
+            /** Known */
+            known: boolean;
             /** Plus Minus Mm */
             plus_minus_mm: number;
         };
@@ -14737,6 +15015,131 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["WalkedBack"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    course_in_api_courses_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "multipart/form-data": components["schemas"]["Body_course_in_api_courses_post"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["Course-Output"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
@@ -20329,6 +20732,384 @@ export interface operations {
             };
         };
     };
+    card_api_rigs__id__card_get: {
+        parameters: {
+            query: {
+                card: "tab" | "pocket" | "course";
+                kind?: "pdf" | "svg";
+                /** @description Which course, counted from 0. */
+                course?: number;
+            };
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/pdf": string;
+                    "image/svg+xml": string;
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    chart_api_rigs__id__chart_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["CrawlsView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    chart_csv_api_rigs__id__chart_csv_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     check_api_rigs__id__check_post: {
         parameters: {
             query?: never;
@@ -20608,6 +21389,133 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RigView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    course_csv_api_rigs__id__course_csv_get: {
+        parameters: {
+            query?: {
+                /** @description Which course, counted from 0. */
+                course?: number;
+            };
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description The file */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "text/csv": string;
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */

@@ -4,9 +4,8 @@
 	import { ButtPhoto, type Shaft } from '$lib/bench/buttPhoto.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { TrialForm } from '$lib/bench/trialForm.svelte';
-	import ButtPlate from '$lib/plates/ButtPlate.svelte';
 	import GroupStepsPlate from '$lib/plates/GroupStepsPlate.svelte';
-	import Pointed from './Pointed.svelte';
+	import Landed from './Landed.svelte';
 	import TrialEntry from './TrialEntry.svelte';
 	import TrialList from './TrialList.svelte';
 
@@ -25,16 +24,7 @@
 	let right = $state('');
 	let up = $state('');
 	let problem = $state('');
-	let picker = $state<HTMLInputElement>();
-	let takes = 0;
 	const places = $derived(photo.src ? photo.places : tapped);
-	const HALF_CM = 40;
-	const half = $derived(
-		Math.max(
-			HALF_CM,
-			...places.flatMap((p) => [Math.abs(p.right_cm), Math.abs(p.up_cm)].map((v) => v * 1.15))
-		)
-	);
 	const typing = $derived(!photo.src && Boolean(right.trim() || up.trim()));
 	const form = new TrialForm('group', bench, () => {
 		tapped = [];
@@ -78,95 +68,14 @@
 	const back = () => (photo.src ? photo.back() : (tapped = tapped.slice(0, -1)));
 </script>
 
-{#if photo.src}
-	{@const corners = photo.corners.map((c, i) => ({
-		...c,
-		text: `${i + 1}`,
-		tone: 'moss' as const
-	}))}
-	{@const zero = photo.zero ? [{ ...photo.zero, text: 'mark', tone: 'ink' as const }] : []}
-	<p aria-live="polite">
-		Mark <strong>{photo.next}</strong>.
-		{#if photo.simulated}<span class="quiet"
-				>A simulated photo, to practise on: what you log of it counts for nothing.</span
-			>{/if}
-	</p>
-	<Pointed
-		label="The photo of the butt"
-		width={photo.width}
-		height={photo.height}
-		marks={[
-			...corners,
-			...zero,
-			...photo.arrows.map((a, i) => ({
-				x: a.x,
-				y: a.y,
-				text: `${i + 1}`,
-				tone: a.shaft === 'bare' ? ('heather' as const) : ('ochre' as const)
-			}))
-		]}
-		onpick={(x, y) => photo.mark(x, y, shaft)}
-	>
-		{#snippet picture()}<img src={photo.src} alt="The butt as it was photographed" />{/snippet}
-		{#snippet over(unit)}
-			{#if photo.corners.length === 4}<polygon
-					points={photo.corners.map((c) => `${c.x},${c.y}`).join(' ')}
-					fill="none"
-					stroke="var(--moss)"
-					stroke-width={2 * unit}
-				/>{/if}
-		{/snippet}
-	</Pointed>
-	<p class="line readings">
-		<label
-			>The butt is <input
-				class="line-input num"
-				bind:value={photo.wide}
-				oninput={() => photo.read()}
-				aria-label="Width of the butt"
-			/></label
-		>
-		<label
-			>by <input
-				class="line-input num"
-				bind:value={photo.high}
-				oninput={() => photo.read()}
-				aria-label="Height of the butt"
-			/>
-			{reference.unit('spot').label}</label
-		>
-		<button type="button" class="link" onclick={() => photo.leave()}>Without the photo</button>
-	</p>
-	{#if photo.problem}<p class="wrong" role="alert">{photo.problem}</p>{/if}
-{:else}
-	<ButtPlate
-		label="This group: tap where each arrow landed; × fletched, ○ bare"
-		places={places.map((p, i) => ({ ...p, number: i + 1, bare: p.shaft === 'bare' }))}
-		{half}
-		ontap={put}
-		note="tap where the next {shaft} one landed"
-	/>
-	<div class="from">
-		<button type="button" class="link" onclick={() => picker?.click()}>From a photo</button>
-		<button type="button" class="link" onclick={() => void photo.practise(takes++)}
-			>Simulated photo</button
-		>
-		{#if photo.busy}<span role="status">The photo is made plain …</span>{/if}
-		{#if photo.problem}<span class="wrong" role="alert">{photo.problem}</span>{/if}
-		<input
-			bind:this={picker}
-			type="file"
-			accept="image/jpeg,image/png"
-			aria-label="Photo of the butt"
-			hidden
-			onchange={(e) => {
-				const file = e.currentTarget.files?.[0];
-				if (file) void photo.take(file);
-				e.currentTarget.value = '';
-			}}
-		/>
-	</div>
-{/if}
+<Landed
+	{photo}
+	bind:tapped
+	{shaft}
+	label="This group: tap where each arrow landed; × fletched, ○ bare"
+	note="tap where the next {shaft} one landed"
+	least={40}
+/>
 <TrialEntry
 	{form}
 	notesOn="this group"
@@ -237,15 +146,6 @@
 <style>
 	h2 {
 		margin-top: 1rem;
-	}
-	.from {
-		display: flex;
-		flex-wrap: wrap;
-		gap: 0.6rem 1.4rem;
-		align-items: center;
-	}
-	.from .link {
-		padding-block: 3px;
 	}
 	.line select {
 		width: 7rem;

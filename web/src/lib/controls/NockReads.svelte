@@ -22,6 +22,11 @@
 	let arrows = $state(USUAL);
 	let distance = $state('');
 	let height = $state('');
+	let crawl = $state('');
+	/** Only who walks the string says with which crawl it was shot. */
+	const walks = $derived(
+		bench().bench.rig.archer.release === 'three_under' && bench().bench.rig.aim.allowed !== 'none'
+	);
 	let shaft = $state<NonNullable<Read['shaft']>>('fletched');
 	// Arrows and distance stay for the next read.
 	const form = new TrialForm('nock_read', bench, () => (height = ''));
@@ -38,7 +43,8 @@
 				tail,
 				arrows: Math.round(await reference.read(arrows.trim() || USUAL, 'count')),
 				distance_m: distance.trim() ? await reference.read(distance, 'distance') : null,
-				shaft
+				shaft,
+				crawl_mm: walks && crawl.trim() ? await reference.read(crawl, 'crawl') : null
 			}),
 			moved
 		);
@@ -47,6 +53,7 @@
 		arrows = String(was.arrows ?? USUAL);
 		distance = was.distance_m == null ? '' : reference.text(was.distance_m, 'distance', false);
 		shaft = was.shaft ?? 'fletched';
+		crawl = was.crawl_mm == null ? '' : reference.text(was.crawl_mm, 'crawl', false);
 	});
 
 	function key(event: KeyboardEvent): void {
@@ -106,6 +113,12 @@
 			/>
 			{reference.unit('distance').label}</label
 		>
+		{#if walks}
+			<label
+				>crawl <input class="line-input few" bind:value={crawl} aria-label="Crawl of this read" />
+				{reference.unit('crawl').label}</label
+			>
+		{/if}
 		<select bind:value={shaft} aria-label="Fletched or bare">
 			<option value="fletched">fletched</option>
 			<option value="bare">bare shafts</option>

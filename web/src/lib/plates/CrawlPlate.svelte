@@ -4,13 +4,15 @@
 	import Axes from '$lib/charts/Axes.svelte';
 	import Band from '$lib/charts/Band.svelte';
 	import Curve from '$lib/charts/Curve.svelte';
-	import Label from '$lib/charts/Label.svelte';
 	import Mark from '$lib/charts/Mark.svelte';
 	import Note from '$lib/charts/Note.svelte';
 	import { plot, type Pair } from '$lib/charts/plot';
 	import Spot from '$lib/charts/Spot.svelte';
+	import { nearest } from '$lib/charts/nearest';
 	import { narrow } from './frame';
+	import { drag } from './drag';
 	import Plate from './Plate.svelte';
+	import SightDrawn from './SightDrawn.svelte';
 
 	/** The crawl chart with its band and danger spaces, and the sight picture at one distance. */
 	let { chosen = $bindable(20) }: { chosen: number } = $props();
@@ -30,7 +32,6 @@
 				)
 			: null
 	);
-	const seen = $derived(crawls?.sights.find((s) => s.distance_m === row?.distance_m));
 	const dist = (v: number) => reference.inShown(v, 'distance');
 	const mm = (v: number) => reference.inShown(v, 'crawl');
 	const shown = (of: { distance_m: number; crawl_mm: number | null }[]): Pair[] =>
@@ -55,7 +56,7 @@
 		{@const under = slim ? height - Math.min(width, 330) - 24 : height}
 		{#if crawls && rows.length}
 			{@const right = slim ? width : width * 0.6}
-			{@const far = Math.max(...rows.map((r) => r.distance_m)) * 1.05}
+			{@const far = Math.max(...[...rows, ...crawls.visits].map((r) => r.distance_m)) * 1.05}
 			{@const most = Math.max(...aimed.map((r) => r.crawl_mm! + r.pm), 20)}
 			{@const at = plot({
 				x: [0, dist(far)],
@@ -101,7 +102,7 @@
 					{at}
 					x={dist(visit.distance_m)}
 					y={mm(visit.crawl_mm)}
-					of="measured"
+					of={visit.known ? 'estimated' : 'measured'}
 					tone="ochre"
 					spread={[
 						mm(Math.max(visit.crawl_mm - visit.plus_minus_mm, 0)),
@@ -115,84 +116,30 @@
 				<Note x={at.x(on) - 6} y={at.top - 8} anchor="end" text="point-on" />
 			{/if}
 			<text class="q" x="44" y={under - 11}>bars: the distance may be this wrong</text>
-		{/if}
-		{#if row && seen}
-			<!-- The sight picture, in thousandths of a radian as the eye sees it. -->
-			{@const side = slim ? Math.min(width, 330) - 44 : Math.min(width * 0.38 - 20, height - 56)}
-			{@const cx = slim ? side / 2 + 2 : width - side / 2 - 4}
-			{@const cy = (slim ? under + 26 : 24) + side / 2}
-			{@const k = side / 2 / seen.reach_mrad}
-			{@const spot = seen.spot_mrad * k}
-			{@const tip = cy - seen.over_mrad * k}
-			{@const shaft = seen.shaft_mrad.map(([half, below]) => [half! * k, tip + below! * k])}
-			<clipPath id="sight"
-				><rect x={cx - side / 2} y={cy - side / 2} width={side} height={side} /></clipPath
-			>
-			<text x={cx - side / 2} y={cy - side / 2 - 10} style:font-weight="600"
-				><Label text={`What you see at ${reference.text(row.distance_m, 'distance')}`} /></text
-			>
-			<g clip-path="url(#sight)">
-				<rect
-					x={cx - side / 2}
-					y={cy - side / 2}
-					width={side}
-					height={side}
-					fill="var(--raised)"
-					stroke="var(--line)"
-				/>
-				<rect
-					x={cx - spot * 3.2}
-					y={cy - spot * 3.2}
-					width={spot * 6.4}
-					height={spot * 6.4}
-					fill="url(#wood)"
-					opacity="0.7"
-				/>
-				<circle {cx} {cy} r={spot * 2} fill="var(--paper)" stroke="var(--line)" />
-				<circle
-					{cx}
-					{cy}
-					r={spot}
-					fill="var(--moss-wash)"
-					stroke="var(--moss)"
-					stroke-width="1.4"
-				/>
-				<path
-					d={`M${shaft.map(([half, y]) => `${cx + half!} ${y}`).join('L')}` +
-						`L${[...shaft]
-							.reverse()
-							.map(([half, y]) => `${cx - half!} ${y}`)
-							.join('L')}Z`}
-					fill="var(--ink)"
-					opacity="0.82"
-				/>
-				<path
-					d="M{cx + (rig.archer.hand === 'left' ? 1 : -1) * side * 0.2} {cy - side / 2}v{side}"
-					stroke="var(--ghost)"
-					stroke-width="5"
-					opacity="0.5"
-				/>
-			</g>
 			<rect
-				x={cx - side / 2}
-				y={cy - side / 2}
-				width={side}
-				height={side}
-				fill="none"
-				stroke="var(--quiet)"
+				x={at.left}
+				y={at.top}
+				width={Math.max(at.right - at.left, 0)}
+				height={Math.max(at.bottom - at.top, 0)}
+				fill="transparent"
+				style:cursor="ew-resize"
+				use:drag={(x) => {
+					const d = rows.map((r) => at.x(dist(r.distance_m)));
+					chosen = rows[nearest(d, x)]!.distance_m;
+				}}
 			/>
-			<text
-				class="q"
-				x={slim ? cx - side / 2 : cx + side / 2}
-				y={cy + side / 2 + 18}
-				text-anchor={slim ? 'start' : 'end'}
-			>
-				{#if row.crawl_mm == null}
-					<Label text={`hold ${reference.text(row.hold_over_cm ?? 0, 'spot')} over the spot`} />
-				{:else}
-					<Label text={`tip on the mark, hand ${reference.text(row.crawl_mm, 'crawl')} down`} />
-				{/if}
-			</text>
+		{/if}
+		{#if crawls && row}
+			{@const side = slim ? Math.min(width, 330) - 44 : Math.min(width * 0.38 - 20, height - 56)}
+			<SightDrawn
+				aim={crawls}
+				at={rows.indexOf(row)}
+				cx={slim ? side / 2 + 2 : width - side / 2 - 4}
+				cy={(slim ? under + 26 : 24) + side / 2}
+				{side}
+				hand={rig.archer.hand ?? 'right'}
+				{slim}
+			/>
 		{/if}
 	{/snippet}
 </Plate>

@@ -1,28 +1,39 @@
 <script lang="ts">
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { crawlLines, gapLines } from '$lib/controls/aimLines';
 	import ChoiceField from '$lib/controls/ChoiceField.svelte';
-	import CrawlTable from '$lib/controls/CrawlTable.svelte';
 	import DistancesField from '$lib/controls/DistancesField.svelte';
+	import DistanceTable from '$lib/controls/DistanceTable.svelte';
 	import MeasureField from '$lib/controls/MeasureField.svelte';
 	import Lazy from '$lib/frame/Lazy.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import CrawlPlate from '$lib/plates/CrawlPlate.svelte';
+	import GapPlate from '$lib/plates/GapPlate.svelte';
 
 	const bench = useBench();
 	let chosen = $state(20);
-	const crawls = $derived(bench().bench.crawls);
+	const aim = $derived(bench().bench.crawls);
+	const walks = $derived(aim?.way === 'crawls');
 	const sloped = $derived((bench().bench.rig.aim.slope_deg ?? 0) !== 0);
+	const leaves = $derived([
+		{ id: 'shots', title: 'From shots', body: shots, trial: true },
+		{ id: 'known', title: 'Known', body: known },
+		...(walks ? [{ id: 'counting', title: 'Counting', body: counting }] : []),
+		{ id: 'courses', title: 'Courses', body: courses },
+		{ id: 'anchors', title: 'Anchors', body: anchors },
+		{ id: 'judging', title: 'Judging', body: judging }
+	]);
 </script>
 
-<Station
-	id="crawls"
-	first="The chart"
-	leaves={[{ id: 'shots', title: 'From shots', body: shots, trial: true }]}
->
+<Station id="crawls" first="The chart" {leaves}>
 	{#snippet plate()}
-		<CrawlPlate bind:chosen />
-		{#if crawls}<CrawlTable {crawls} {sloped} bind:chosen />{/if}
+		{@render chart()}
+		{#if aim && walks}
+			<DistanceTable rows={aim.rows} lines={crawlLines(aim, sloped)} bind:chosen />
+		{:else if aim}
+			<DistanceTable rows={aim.gaps} lines={gapLines(aim, sloped)} bind:chosen />
+		{/if}
 	{/snippet}
 	{#snippet controls()}
 		<div class="wide">
@@ -35,12 +46,55 @@
 		<MeasureField path="aim.slope_deg" low={-30} high={30} step={1} />
 		<MeasureField path="aim.spot_half_height_cm" low={1} high={30} step={0.5} />
 		<DistancesField />
-		<MeasureField path="archer.finger_width_mm" slider={false} />
-		<MeasureField path="archer.stitch_pitch_mm" label="Tab marks" slider={false} />
 	{/snippet}
 </Station>
 
-{#snippet shots()}
-	<CrawlPlate bind:chosen />
-	<Lazy of={() => import('$lib/controls/CrawlVisits.svelte')} />
+{#snippet chart()}
+	{#if walks}<CrawlPlate bind:chosen />{:else}<GapPlate bind:chosen />{/if}
 {/snippet}
+{#snippet shots()}
+	<Lazy of={() => import('$lib/controls/CrawlVisits.svelte')} given={{ chart }} />
+{/snippet}
+{#snippet known()}
+	{@render chart()}
+	<Lazy of={() => import('$lib/controls/KnownAim.svelte')} />
+{/snippet}
+{#snippet counting()}
+	<Lazy of={() => import('$lib/controls/Counting.svelte')} />
+{/snippet}
+{#snippet anchors()}
+	<Lazy of={() => import('$lib/controls/Anchors.svelte')} />
+{/snippet}
+{#snippet judging()}
+	<Lazy of={() => import('$lib/controls/Judging.svelte')} />
+{/snippet}
+{#snippet courses()}
+	<Lazy of={() => import('$lib/controls/Courses.svelte')} />
+	<h2>Cards of the chart</h2>
+	<p class="cards">
+		{#if walks}
+			<a class="link" href="/api/rigs/{bench().id}/card?card=tab">Tab card, PDF</a>
+			<a class="link" href="/api/rigs/{bench().id}/card?card=tab&kind=svg">SVG</a>
+		{/if}
+		<a class="link" href="/api/rigs/{bench().id}/card?card=pocket">Pocket card, PDF</a>
+		<a class="link" href="/api/rigs/{bench().id}/card?card=pocket&kind=svg">SVG</a>
+		<a class="link" href="/api/rigs/{bench().id}/chart.csv">The chart as CSV</a>
+		<a class="link" href="/api/rigs/{bench().id}/chart" download="chart.json">as JSON</a>
+		<span class="quiet">At true size, as the rig is kept; a bar of 50 mm proves it.</span>
+	</p>
+{/snippet}
+
+<style>
+	h2 {
+		margin-top: 1rem;
+	}
+	.cards {
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.5rem 1.2rem;
+		margin: 0.4rem 0;
+	}
+	.cards .link {
+		padding-block: 3px;
+	}
+</style>

@@ -1,67 +1,32 @@
-<script lang="ts">
-	import type { Schemas } from '$lib/api/client';
-	import { reference } from '$lib/bench/reference.svelte';
-	import { screen } from '$lib/frame/screen.svelte';
-
-	/** The crawls as numbers: distances across, or down where the screen is narrow. */
-	interface Props {
-		crawls: Schemas['CrawlsView'];
-		sloped: boolean;
-		chosen: number;
-	}
-	let { crawls, sloped, chosen = $bindable() }: Props = $props();
-
-	type Row = Schemas['CrawlsView']['rows'][number];
-	interface Line {
+<script module lang="ts">
+	/** A line of a table over distances: what it is called, and its text for a row. */
+	export interface Line<Row> {
 		title: string;
 		quantity?: string;
 		kind?: 'main' | 'quiet';
 		of: (row: Row, at: number) => string;
 	}
-	const bare = (value: number | null | undefined, quantity: string): string =>
-		value == null ? '–' : reference.text(value, quantity, false);
-	const lines = $derived<Line[]>([
-		{ title: 'Crawl', quantity: 'crawl', kind: 'main', of: (r) => bare(r.crawl_mm, 'crawl') },
-		{
-			title: '±',
-			quantity: 'crawl',
-			kind: 'quiet',
-			of: (_, i) => bare(crawls.plus_minus_mm[i], 'crawl')
-		},
-		{ title: 'Tab marks', of: (r) => bare(r.stitches, 'marks') },
-		{ title: 'Fingers', of: (r) => bare(r.fingers, 'fingers') },
-		...(crawls.rows.some((r) => r.hold_over_cm != null)
-			? [
-					{
-						title: 'Hold over',
-						quantity: 'spot',
-						of: (r: Row) => bare(r.hold_over_cm, 'spot')
-					}
-				]
-			: []),
-		{
-			title: 'Good from',
-			quantity: 'distance',
-			kind: 'quiet',
-			of: (r) => bare(r.near_m, 'distance')
-		},
-		{ title: 'to', quantity: 'distance', kind: 'quiet', of: (r) => bare(r.far_m, 'distance') },
-		...(sloped
-			? [
-					{
-						title: 'Shoots like',
-						quantity: 'distance',
-						of: (r: Row) => bare(r.level_distance_m, 'distance')
-					}
-				]
-			: [])
-	]);
-	const unit = (line: Line) => (line.quantity ? reference.unit(line.quantity).label : '');
+</script>
+
+<script lang="ts" generics="Row extends { distance_m: number }">
+	import { reference } from '$lib/bench/reference.svelte';
+	import { screen } from '$lib/frame/screen.svelte';
+
+	/** Numbers over distances: distances across, or down where the screen is narrow. */
+	interface Props {
+		rows: readonly Row[];
+		lines: Line<Row>[];
+		chosen: number;
+	}
+	let { rows, lines, chosen = $bindable() }: Props = $props();
+
+	const unit = (line: Line<Row>) => (line.quantity ? reference.unit(line.quantity).label : '');
+	const distance = (row: Row) => reference.text(row.distance_m, 'distance', false);
 </script>
 
 {#snippet pick(row: Row)}
 	<button aria-pressed={row.distance_m === chosen} onclick={() => (chosen = row.distance_m)}
-		>{bare(row.distance_m, 'distance')}</button
+		>{distance(row)}</button
 	>
 {/snippet}
 
@@ -77,7 +42,7 @@
 				</tr>
 			</thead>
 			<tbody>
-				{#each crawls.rows as row, i (row.distance_m)}
+				{#each rows as row, i (row.distance_m)}
 					<tr class:here={row.distance_m === chosen}>
 						<th scope="row">{@render pick(row)}</th>
 						{#each lines as line (line.title)}<td class={line.kind}>{line.of(row, i)}</td>{/each}
@@ -90,7 +55,7 @@
 			<thead>
 				<tr>
 					<th scope="row">Distance</th>
-					{#each crawls.rows as row (row.distance_m)}
+					{#each rows as row (row.distance_m)}
 						<th scope="col" class:here={row.distance_m === chosen}>{@render pick(row)}</th>
 					{/each}
 					<td class="quiet">{reference.unit('distance').label}</td>
@@ -100,7 +65,7 @@
 				{#each lines as line (line.title)}
 					<tr class={line.kind}>
 						<th scope="row">{line.title}</th>
-						{#each crawls.rows as row, i (row.distance_m)}
+						{#each rows as row, i (row.distance_m)}
 							<td class={line.kind} class:here={row.distance_m === chosen}>{line.of(row, i)}</td>
 						{/each}
 						<td class="quiet">{unit(line)}</td>
@@ -124,6 +89,7 @@
 	td {
 		text-align: right;
 		padding: 0.1rem 0.35rem;
+		white-space: nowrap;
 	}
 	thead th,
 	thead td {
