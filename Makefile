@@ -57,6 +57,7 @@ bench: $(VENV)/.ready
 	$(BIN)/python bench/whole_rig.py
 	$(BIN)/python bench/arrows.py
 	$(BIN)/python bench/flex.py
+	$(BIN)/python bench/aim.py
 	$(BIN)/python bench/sound.py
 	$(BIN)/python bench/serving.py
 	$(BIN)/python bench/histories.py

@@ -34,7 +34,7 @@ LEAST = {
     "quiet": {"check": "loose", "before_db": [60.0], "after_db": [59.0]},
 }
 # Of which no earlier form knew.
-LATER = {"aim_known", "judging", "arrow_weighing", "string_weighing", "release", "coach", "in_line", "tiller",
+LATER = {"aim_known", "arrows_shot", "judging", "arrow_weighing", "string_weighing", "release", "coach", "in_line", "tiller",
          "centre_shot", "nock_read", "chronograph", "marks", "numbered", "shaft_read",
          "way", "flight_read", "walk_back", "group", "clip", "crawl_visit"}  # fmt: skip
 

@@ -22,6 +22,7 @@ from lyrandis.core.tally import tally
 from lyrandis.core.trials import (
     KINDS,
     AimKnownTrial,
+    ArrowsShotTrial,
     ArrowWeighingTrial,
     BraceTrial,
     CentreShotTrial,
@@ -366,6 +367,7 @@ EXAMPLES = {
     ),
     "shaft_read": ShaftReadTrial(length_in=30.5, read="weak", distance_m=6),
     "flight_read": FlightReadTrial(test="kick_7_paces", nocks=(4, 7, 5), distance_m=5.5),
+    "arrows_shot": ArrowsShotTrial(arrows=96),
     "aim_known": AimKnownTrial(known="crawl", distance_m=20, crawl_mm=80),
     "judging": JudgingTrial(guessed_m=(20, 31), walked_m=(18.5, 33)),
     "crawl_visit": CrawlVisitTrial(distance_m=20, crawl_mm=81.5, heights_cm=(1.5, -2.0, 3.0)),

@@ -25,6 +25,8 @@ from lyrandis.core.parts import (
     Course,
     Part,
     Rig,
+    Routine,
+    RoutineStep,
     Shaft,
     Slot,
     String,
@@ -34,6 +36,7 @@ from lyrandis.core.parts import (
 from lyrandis.core.stops import Standing
 from lyrandis.core.trials import (
     AimKnownTrial,
+    ArrowsShotTrial,
     BraceTrial,
     CentreShotTrial,
     ChronographTrial,
@@ -169,6 +172,13 @@ def _takedown(store: RigStore, rng: np.random.Generator, later: np.random.Genera
         bow=Bow(form="recurve", takedown=True, length_in=68, riser_in=25, marked_weight_lbf=34),
         string=String(material="polyester", strands=14),
         arrow=Arrow(shaft_length_in=30, static_spine=700, grains_per_inch=6.9, point_gr=100),
+        routine=Routine(steps=tuple(
+            RoutineStep(says=says, seconds=seconds)
+            for says, seconds in (
+                ("Feet, and the crawl", 4), ("Hook, grip", 3), ("Raise, draw", 3),
+                ("Anchor, tip on the mark", 2.5), ("Back, and through", 2), ("Stay", 2),
+            )
+        )),
         courses=(
             Course(
                 name="Beech valley",
@@ -473,6 +483,8 @@ def _woodland(store: RigStore, rng: np.random.Generator, later: np.random.Genera
         ground="wood",
     )  # fmt: skip
     log.keep("crawls", {}, trial=guessed, days=_AT_ONCE)
+    for arrows in (72, 48):
+        log.keep("crawls", {}, trial=ArrowsShotTrial(arrows=arrows), days=_AT_ONCE)
     known = AimKnownTrial(known="point_on", distance_m=58, doubt_m=8)
     log.keep("crawls", {}, trial=known, days=_AT_ONCE)
 

@@ -14,7 +14,7 @@ from dataclasses import dataclass, replace
 
 import numpy as np
 
-from lyrandis.core.aim.crawls import danger_space_m, refuse_distances
+from lyrandis.core.aim.crawls import OFF_M, danger_space_m, refuse_distances
 from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import say
@@ -22,7 +22,6 @@ from lyrandis.core.flight.trajectory import AimedArrow, impact_m, shaft_angle
 from lyrandis.core.units import M_PER_FT
 
 _MOST_GAP_M = 6.0  # more of it is nowhere near a butt: the arrow does not reach the distance
-OFF_M = 5.0
 
 
 def crawled(aimed: AimedArrow, crawl_mm: float) -> AimedArrow:

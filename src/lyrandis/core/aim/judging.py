@@ -19,10 +19,9 @@ from lyrandis.core.estimate import Estimate
 from lyrandis.core.flight.trajectory import AimedArrow, crawl_for_mm, impact_m
 
 LEAST = 6  # guesses: fewer say nothing of a spread
-_NODES, _WEIGHTS = np.polynomial.hermite_e.hermegauss(9)
-_WEIGHTS = _WEIGHTS / _WEIGHTS.sum()
+_GUESSES = 9  # nodes of Gauss and Hermite, over which a spread is summed
 LOST = 0.1  # of the hits: so much is told as a loss
-_SPREADS = np.linspace(0.0, 0.3, 31)
+_MOST_SPREAD, _SPREAD_STEPS = 0.3, 31
 _NEAREST_M = 2.0
 _INTERVAL = 0.9
 
@@ -101,12 +100,13 @@ def hits(
     sd_cm : one arrow's scatter at each distance, with the chart's own doubt; shape (n,)
     bias, spread : of the judging, shares of the distance
 
-    Source: own derivation; the guess scatters log-normally, nine nodes of Gauss and Hermite.
+    Source: own derivation; the guess scatters log-normally.
     """
     d = np.asarray(distance_m, dtype=float)
-    guess = np.maximum(d * (1 + bias) * np.exp(spread * _NODES[:, None]), _NEAREST_M)
-    off = 100 * missed(guess.ravel(), np.tile(d, len(_NODES))).reshape(guess.shape)
-    return np.asarray(_WEIGHTS @ in_spot(off, spot_half_height_cm, sd_cm))
+    nodes, weights = np.polynomial.hermite_e.hermegauss(_GUESSES)
+    guess = np.maximum(d * (1 + bias) * np.exp(spread * nodes[:, None]), _NEAREST_M)
+    off = 100 * missed(guess.ravel(), np.tile(d, _GUESSES)).reshape(guess.shape)
+    return np.asarray(weights / weights.sum() @ in_spot(off, spot_half_height_cm, sd_cm))
 
 
 def judged_within(
@@ -117,11 +117,9 @@ def judged_within(
     Not more than 0.3 of the distance is looked at; where that costs less, it is 0.3.
     """
     d = np.asarray(distance_m, dtype=float)
-    share = np.array([hits(missed, d, spot_half_height_cm, sd_cm, 0.0, s) for s in _SPREADS])
+    spreads = np.linspace(0.0, _MOST_SPREAD, _SPREAD_STEPS)
+    share = np.array([hits(missed, d, spot_half_height_cm, sd_cm, 0.0, s) for s in spreads])
     share = np.minimum.accumulate(share / share[0], axis=0)
     return np.array(
-        [
-            x * np.interp(-(1 - LOST), -column, _SPREADS)
-            for x, column in zip(d, share.T, strict=True)
-        ]
+        [x * np.interp(-(1 - LOST), -column, spreads) for x, column in zip(d, share.T, strict=True)]
     )

@@ -19,7 +19,7 @@ from lyrandis.core.flight.trajectory import AimedArrow
 
 _SHARES = (0.97, 0.94, 0.9, 0.86, 0.8, 0.7)  # of the shaft's length, from the tip towards the eye
 # At least so much, so many spots, and so many times where the tip is held, are shown each way.
-_REACH_MRAD, _REACH_SPOTS, _REACH_TIP = 12.0, 4.0, 1.35
+_REACH_MRAD, _REACH_SPOTS, _REACH_TIP = 12.0, 4.0, 1.3
 
 
 @dataclass(frozen=True)
@@ -61,7 +61,7 @@ def sight_picture(
     >>> aimed = AimedArrow(speed_mps=50, eye_mm=110, nock_to_tip_m=0.75)
     >>> seen = sight_picture(aimed, 6.0, 10.0, 20.0, None, 40.0)
     >>> seen.spot_mrad, seen.over_mrad, seen.reach_mrad
-    (5.0, 20.0, 20.0)
+    (5.0, 20.0, 26.0)
     """
     eye_mm = aimed.eye_mm - aimed.q * (crawl_mm or 0.0)
     half = diameter_mm / 2 / aimed.nock_to_tip_m

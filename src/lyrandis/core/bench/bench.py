@@ -13,6 +13,7 @@ from lyrandis.core.bench.aim import AimBench
 from lyrandis.core.bench.aiming import AimingBench
 from lyrandis.core.bench.archer import ArcherBench
 from lyrandis.core.bench.arrow import ArrowBench
+from lyrandis.core.bench.arrow_tally import ArrowTally, arrow_tally
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bench.brace import BraceBench
 from lyrandis.core.bench.clip import ClipBench
@@ -222,3 +223,8 @@ class Bench:
     def aiming(self) -> AimingBench:
         """What the archer would weigh about the aim."""
         return AimingBench(self.rig, self.aim, self.known)
+
+    @cached_property
+    def arrow_tally(self) -> list[ArrowTally]:
+        """How many arrows its parts have shot."""
+        return arrow_tally(self.rig, self.known, self.now)

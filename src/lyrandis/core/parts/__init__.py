@@ -51,6 +51,7 @@ from lyrandis.core.parts.rig import (
     Use,
     Weights,
 )
+from lyrandis.core.parts.routine import Routine, RoutineStep
 from lyrandis.core.parts.string import String, StringBuild, StringMaterial
 
 __all__ = [
@@ -93,6 +94,8 @@ __all__ = [
     "Release",
     "Rig",
     "RiserPart",
+    "Routine",
+    "RoutineStep",
     "SchoolNumbers",
     "Shaft",
     "ShaftMaterial",

@@ -13,6 +13,7 @@ from lyrandis.core.parts.bow import Bow, Limbs
 from lyrandis.core.parts.course import Course
 from lyrandis.core.parts.on import On
 from lyrandis.core.parts.reading import ReadingShafts
+from lyrandis.core.parts.routine import Routine
 from lyrandis.core.parts.string import String
 
 SizeTerm = Literal["usual", "always", "never"]
@@ -182,7 +183,14 @@ class Rig(Frozen):
     nocking: Nocking = Nocking()
     reading: ReadingShafts = ReadingShafts()
     aim: Aim = Aim()
-    courses: tuple[Course, ...] = Field(default=(), max_length=12, fail_fast=True, title="Courses")
+    courses: tuple[Course, ...] = Field(
+        default=(),
+        max_length=12,
+        fail_fast=True,
+        title="Courses",
+        description="Courses of your own: each target with distance, slope and spot.",
+    )
+    routine: Routine = Routine()
     schools: SchoolNumbers = SchoolNumbers()
     assembly: Assembly = Assembly()
     limbs: Limbs = Limbs()

@@ -158,6 +158,7 @@ _ALL: tuple[Station, ...] = (
             "aim.slope_deg",
             "aim.spot_half_height_cm",
             "courses",
+            "routine.steps",
         ),
     ),
 )

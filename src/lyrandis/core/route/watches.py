@@ -241,6 +241,7 @@ NO_CONSEQUENCE: dict[str, str] = {
     "aim.counted_by": _WRITTEN,
     "aim.mark_parts": _WRITTEN,
     "aim.mark_words": _WRITTEN,
+    "routine.steps": "the archer's own words: nothing measured rests on them",
     "courses": "asked of the chart, nothing rests on it",
     "aim.slope_deg": "asked of the chart, nothing rests on it",
     "aim.spot_half_height_cm": "asked of the chart, nothing rests on it",

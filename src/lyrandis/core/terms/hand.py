@@ -77,6 +77,13 @@ HAND: tuple[Term, ...] = (
         "distance", ("aim.distances_m", "aim.spot_half_height_cm"),
     ),
     term(
+        "gap", "gap", _AIM,
+        "Without a crawl: how far under the spot the tip is held, on the butt or beside the tip in "
+        "widths of the shaft. Beyond point-on it is held over.",
+        "By shooting with the tip on the spot: as far as the arrow lands high.",
+        "spot",
+    ),
+    term(
         "hold-over", "hold over", _AIM,
         "Beyond point-on: how far over the spot the tip is held.",
         "Seen at the spot.",

@@ -8,6 +8,7 @@ from pydantic import Field
 
 from lyrandis.core.trials.aim_known import AimKnownTrial
 from lyrandis.core.trials.arrow_weighing import ArrowWeighingTrial
+from lyrandis.core.trials.arrows_shot import ArrowsShotTrial
 from lyrandis.core.trials.base import KeptTrial, TrialBase, standing
 from lyrandis.core.trials.brace import BraceTrial, Level
 from lyrandis.core.trials.centre_shot import CentreShotTrial
@@ -70,7 +71,8 @@ Trial = Annotated[
     | ClipTrial
     | CrawlVisitTrial
     | AimKnownTrial
-    | JudgingTrial,
+    | JudgingTrial
+    | ArrowsShotTrial,
     Field(discriminator="kind"),
 ]
 TrialKind = Literal[
@@ -78,7 +80,7 @@ TrialKind = Literal[
     "string_weighing", "release", "coach", "in_line", "tiller", "centre_shot",
     "nock_read", "chronograph", "marks", "way", "shaft_read", "numbered", "flight_read",
     "walk_back", "group", "clip",
-    "crawl_visit", "aim_known", "judging",
+    "crawl_visit", "aim_known", "judging", "arrows_shot",
 ]  # fmt: skip
 KINDS: dict[str, type[TrialBase]] = {
     kind.model_fields["kind"].default: kind for kind in get_args(get_args(Trial)[0])
@@ -90,6 +92,7 @@ __all__ = [
     "MEASURES",
     "AimKnownTrial",
     "ArrowWeighingTrial",
+    "ArrowsShotTrial",
     "BraceTrial",
     "CentreShotTrial",
     "ChronographTrial",

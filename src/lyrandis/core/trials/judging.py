@@ -46,8 +46,8 @@ class JudgingTrial(TrialBase):
         if len(self.guessed_m) != len(self.walked_m):
             raise RefusedError(
                 "walked_m",
-                f"{len(self.guessed_m)} guesses, but {len(self.walked_m)} distances walked: "
-                "each guess needs its own.",
+                f"Guessed {len(self.guessed_m)}, walked {len(self.walked_m)}: each guess needs its "
+                "own distance.",
                 len(self.guessed_m),
                 "distances",
             )

@@ -21,6 +21,7 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.bench.aiming import LONGER_IN
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.flight.trajectory import crawl_for_mm, impact_m
+from lyrandis.core.parts import SLOT_NAMES
 from lyrandis.core.parts.rig import AimsBy
 from lyrandis.core.units import M_PER_FT
 
@@ -182,6 +183,16 @@ class AnchorShown:
 
 
 @dataclass(frozen=True)
+class ArrowTallyShown:
+    """A part by its name, and its arrows: all, those of the last 7 and of the last 30 days."""
+
+    part: str
+    arrows: int
+    week: int
+    month: int
+
+
+@dataclass(frozen=True)
 class ImpliedShown:
     """What the visits ask for where little else is presumed."""
 
@@ -214,6 +225,7 @@ class AimingView:
     more_guesses: int
     rows: list[JudgedRow]
     round_cards: list[list[CardLine]]
+    arrow_tally: list[ArrowTallyShown]
     implied: ImpliedShown | None
 
 
@@ -246,6 +258,9 @@ def aiming_view(b: Bench) -> AimingView:
             )
         ],
         round_cards=a.round_cards,
+        arrow_tally=[
+            ArrowTallyShown(SLOT_NAMES[t.slot], t.arrows, t.week, t.month) for t in b.arrow_tally
+        ],
         implied=None
         if a.implied is None
         else ImpliedShown(

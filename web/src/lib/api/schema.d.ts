@@ -2300,6 +2300,8 @@ export interface components {
         AimingView: {
             /** Anchors */
             anchors: components["schemas"]["AnchorShown"][];
+            /** Arrow Tally */
+            arrow_tally: components["schemas"]["ArrowTallyShown"][];
             /** Gap At M */
             gap_at_m: number;
             /** Guesses */
@@ -3057,6 +3059,20 @@ export interface components {
             static_spine: number;
         };
         /**
+         * ArrowTallyShown
+         * @description A part by its name, and its arrows: all, those of the last 7 and of the last 30 days.
+         */
+        ArrowTallyShown: {
+            /** Arrows */
+            arrows: number;
+            /** Month */
+            month: number;
+            /** Part */
+            part: string;
+            /** Week */
+            week: number;
+        };
+        /**
          * ArrowWeighingTrial
          * @description The finished arrow on a grain scale.
          */
@@ -3113,6 +3129,58 @@ export interface components {
              * @enum {string}
              */
             scale: "simulated" | "typed" | "file";
+        };
+        /**
+         * ArrowsShotTrial
+         * @description A session's arrows, all of them, practice as well.
+         */
+        "ArrowsShotTrial-Input": {
+            /**
+             * Arrows
+             * @description Of the whole session.
+             */
+            arrows: number;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrows_shot";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
+        };
+        /**
+         * ArrowsShotTrial
+         * @description A session's arrows, all of them, practice as well.
+         */
+        "ArrowsShotTrial-Output": {
+            /**
+             * Arrows
+             * @description Of the whole session.
+             */
+            arrows: number;
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /**
+             * @description discriminator enum property added by openapi-typescript
+             * @enum {string}
+             */
+            kind: "arrows_shot";
+            /**
+             * Notes
+             * @default
+             */
+            notes: string;
         };
         /**
          * AskIn
@@ -6724,7 +6792,7 @@ export interface components {
             /** Station */
             station?: string | null;
             /** Trial */
-            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"] | components["schemas"]["FlightReadTrial-Input"] | components["schemas"]["WalkBackTrial-Input"] | components["schemas"]["GroupTrial-Input"] | components["schemas"]["ClipTrial-Input"] | components["schemas"]["CrawlVisitTrial-Input"] | components["schemas"]["AimKnownTrial-Input"] | components["schemas"]["JudgingTrial-Input"]) | null;
+            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"] | components["schemas"]["FlightReadTrial-Input"] | components["schemas"]["WalkBackTrial-Input"] | components["schemas"]["GroupTrial-Input"] | components["schemas"]["ClipTrial-Input"] | components["schemas"]["CrawlVisitTrial-Input"] | components["schemas"]["AimKnownTrial-Input"] | components["schemas"]["JudgingTrial-Input"] | components["schemas"]["ArrowsShotTrial-Input"]) | null;
             /**
              * Why
              * @default
@@ -8984,6 +9052,7 @@ export interface components {
             bow: components["schemas"]["Bow-Input"];
             /**
              * Courses
+             * @description Courses of your own: each target with distance, slope and spot.
              * @default []
              */
             courses: components["schemas"]["Course-Input"][];
@@ -9048,6 +9117,12 @@ export interface components {
              * @enum {string}
              */
             route: "by_bow" | "shelf" | "takedown" | "thumb";
+            /**
+             * @default {
+             *       "steps": []
+             *     }
+             */
+            routine: components["schemas"]["Routine-Input"];
             /**
              * @default {
              *       "angle_split_deg": 121,
@@ -9206,6 +9281,7 @@ export interface components {
             bow: components["schemas"]["Bow-Output"];
             /**
              * Courses
+             * @description Courses of your own: each target with distance, slope and spot.
              * @default []
              */
             courses: components["schemas"]["Course-Output"][];
@@ -9270,6 +9346,12 @@ export interface components {
              * @enum {string}
              */
             route: "by_bow" | "shelf" | "takedown" | "thumb";
+            /**
+             * @default {
+             *       "steps": []
+             *     }
+             */
+            routine: components["schemas"]["Routine-Output"];
             /**
              * @default {
              *       "angle_split_deg": 121,
@@ -9410,7 +9492,7 @@ export interface components {
             /** Archived */
             archived: boolean;
             /** Earlier */
-            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit" | "aim_known" | "judging")[];
+            earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit" | "aim_known" | "judging" | "arrows_shot")[];
             /** Id */
             id: number;
             /** Measured */
@@ -9553,6 +9635,62 @@ export interface components {
             id: "shelf" | "takedown" | "thumb";
             /** Stops */
             stops: ("draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "flight" | "quiet" | "crawls")[];
+        };
+        /**
+         * Routine
+         * @description The steps of a shot in their order.
+         */
+        "Routine-Input": {
+            /**
+             * Shot routine
+             * @description Your own few steps, the same every time.
+             * @default []
+             */
+            steps: components["schemas"]["RoutineStep-Input"][];
+        };
+        /**
+         * Routine
+         * @description The steps of a shot in their order.
+         */
+        "Routine-Output": {
+            /**
+             * Shot routine
+             * @description Your own few steps, the same every time.
+             * @default []
+             */
+            steps: components["schemas"]["RoutineStep-Output"][];
+        };
+        /**
+         * RoutineStep
+         * @description One step of a shot: what is said to oneself, and how long it takes.
+         */
+        "RoutineStep-Input": {
+            /**
+             * Step
+             * @default Step
+             */
+            says: string;
+            /**
+             * Takes
+             * @default 2
+             */
+            seconds: number;
+        };
+        /**
+         * RoutineStep
+         * @description One step of a shot: what is said to oneself, and how long it takes.
+         */
+        "RoutineStep-Output": {
+            /**
+             * Step
+             * @default Step
+             */
+            says: string;
+            /**
+             * Takes
+             * @default 2
+             */
+            seconds: number;
         };
         /**
          * Row
@@ -11578,7 +11716,7 @@ export interface components {
             /** Struck */
             struck: boolean;
             /** Trial */
-            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"] | components["schemas"]["MarksTrial-Output"] | components["schemas"]["NumberedTrial-Output"] | components["schemas"]["ShaftReadTrial-Output"] | components["schemas"]["WayTrial-Output"] | components["schemas"]["FlightReadTrial-Output"] | components["schemas"]["WalkBackTrial-Output"] | components["schemas"]["GroupTrial-Output"] | components["schemas"]["ClipTrial-Output"] | components["schemas"]["CrawlVisitTrial-Output"] | components["schemas"]["AimKnownTrial-Output"] | components["schemas"]["JudgingTrial-Output"];
+            trial: components["schemas"]["DrawTrial-Output"] | components["schemas"]["WeighingTrial-Output"] | components["schemas"]["HoldTrial-Output"] | components["schemas"]["InspectionTrial-Output"] | components["schemas"]["BraceTrial-Output"] | components["schemas"]["SettlingTrial-Output"] | components["schemas"]["QuietTrial-Output"] | components["schemas"]["ArrowWeighingTrial-Output"] | components["schemas"]["StringWeighingTrial-Output"] | components["schemas"]["ReleaseTrial-Output"] | components["schemas"]["CoachTrial-Output"] | components["schemas"]["InLineTrial-Output"] | components["schemas"]["TillerTrial-Output"] | components["schemas"]["CentreShotTrial-Output"] | components["schemas"]["NockReadTrial-Output"] | components["schemas"]["ChronographTrial-Output"] | components["schemas"]["MarksTrial-Output"] | components["schemas"]["NumberedTrial-Output"] | components["schemas"]["ShaftReadTrial-Output"] | components["schemas"]["WayTrial-Output"] | components["schemas"]["FlightReadTrial-Output"] | components["schemas"]["WalkBackTrial-Output"] | components["schemas"]["GroupTrial-Output"] | components["schemas"]["ClipTrial-Output"] | components["schemas"]["CrawlVisitTrial-Output"] | components["schemas"]["AimKnownTrial-Output"] | components["schemas"]["JudgingTrial-Output"] | components["schemas"]["ArrowsShotTrial-Output"];
         };
         /**
          * TurnsSeen
@@ -24283,7 +24421,7 @@ export interface operations {
     trials_api_rigs__id__trials_get: {
         parameters: {
             query: {
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit" | "aim_known" | "judging";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit" | "aim_known" | "judging" | "arrows_shot";
                 after?: number | null;
                 most?: number;
             };
@@ -24415,7 +24553,7 @@ export interface operations {
             path: {
                 /** @description Number of a rig. */
                 id: number;
-                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit" | "aim_known" | "judging";
+                kind: "draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit" | "aim_known" | "judging" | "arrows_shot";
             };
             cookie?: never;
         };

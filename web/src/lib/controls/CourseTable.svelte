@@ -16,15 +16,20 @@
 		{ name: 'spot_half_height_cm', title: 'Half spot', quantity: 'spot' }
 	] as const;
 	let fault = $state<string | null>(null);
+	/** What is being read belongs to its line: nothing moves meanwhile. */
+	let reading = $state(0);
 
 	const put = (at: number, change: Partial<Target>) =>
 		onset(targets.map((t, i) => (i === at ? { ...t, ...change } : t)));
 	async function measure(at: number, field: (typeof FIELDS)[number], text: string): Promise<void> {
 		fault = null;
+		reading += 1;
 		try {
 			put(at, { [field.name]: await reference.read(text, field.quantity) });
 		} catch (error) {
 			fault = `Target ${at + 1}: ${(error as Error).message}`;
+		} finally {
+			reading -= 1;
 		}
 	}
 	function move(at: number, by: number): void {
@@ -96,21 +101,21 @@
 						<button
 							type="button"
 							class="link"
-							disabled={i === 0}
+							disabled={i === 0 || reading > 0}
 							aria-label="Target {i + 1} one up"
 							onclick={() => move(i, -1)}>↑</button
 						>
 						<button
 							type="button"
 							class="link"
-							disabled={i === targets.length - 1}
+							disabled={i === targets.length - 1 || reading > 0}
 							aria-label="Target {i + 1} one down"
 							onclick={() => move(i, 1)}>↓</button
 						>
 						<button
 							type="button"
 							class="link"
-							disabled={targets.length === 1}
+							disabled={targets.length === 1 || reading > 0}
 							aria-label="Take target {i + 1} out"
 							onclick={() => onset(targets.filter((_, j) => j !== i))}>×</button
 						>

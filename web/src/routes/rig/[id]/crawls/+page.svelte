@@ -22,7 +22,8 @@
 		...(walks ? [{ id: 'counting', title: 'Counting', body: counting }] : []),
 		{ id: 'courses', title: 'Courses', body: courses },
 		{ id: 'anchors', title: 'Anchors', body: anchors },
-		{ id: 'judging', title: 'Judging', body: judging }
+		{ id: 'judging', title: 'Judging', body: judging },
+		{ id: 'routine', title: 'Routine', body: routine }
 	]);
 </script>
 
@@ -82,6 +83,9 @@
 		<a class="link" href="/api/rigs/{bench().id}/chart" download="chart.json">as JSON</a>
 		<span class="quiet">At true size, as the rig is kept; a bar of 50 mm proves it.</span>
 	</p>
+{/snippet}
+{#snippet routine()}
+	<Lazy of={() => import('$lib/controls/ShotRoutine.svelte')} />
 {/snippet}
 
 <style>
