@@ -40,6 +40,7 @@
 
 <Plate
 	label="Crawls over distance, and the sight picture"
+	worked
 	height={(width) => (narrow(width) ? 300 + Math.min(width, 330) + 30 : 330)}
 	heads={['Distance', 'Crawl', 'Five metres nearer', 'Five metres farther']}
 	rows={rows.map((r) => [

@@ -40,6 +40,7 @@
 
 <Plate
 	label="Where the tip is held over distance, and the sight picture"
+	worked
 	height={(width) => (narrow(width) ? 300 + Math.min(width, 330) + 30 : 330)}
 	heads={['Distance', 'Tip under the spot', 'Beside the tip, shafts', 'Good from', 'to']}
 	rows={rows.map((r) => [

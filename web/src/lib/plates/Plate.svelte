@@ -8,12 +8,22 @@
 		/** As high as it is drawn where there is room; it gives way down to the least. */
 		height?: number | ((width: number) => number);
 		least?: number;
+		/** Whether something in it is worked by keys; a picture alone is one thing to a reader. */
+		worked?: boolean;
 		children: Snippet<[width: number, height: number]>;
 		/** The same as a table: heads and rows of text. */
 		heads?: string[];
 		rows?: string[][];
 	}
-	let { label, height: wanted = 420, least, children, heads, rows }: Props = $props();
+	let {
+		label,
+		height: wanted = 420,
+		least,
+		worked = false,
+		children,
+		heads,
+		rows
+	}: Props = $props();
 	const room = useRoom();
 	let width = $state(720);
 	const wished = $derived(typeof wanted === 'function' ? wanted(width) : wanted);
@@ -21,7 +31,13 @@
 </script>
 
 <figure bind:clientWidth={width} aria-label={label}>
-	<svg {width} {height} viewBox="0 0 {width} {height}" role="img" aria-label={label}>
+	<svg
+		{width}
+		{height}
+		viewBox="0 0 {width} {height}"
+		role={worked ? 'group' : 'img'}
+		aria-label={label}
+	>
 		{@render children(width, height)}
 	</svg>
 	{#if heads && rows?.length}
