@@ -348,7 +348,7 @@ def test_a_page_is_small(page, demo, path):
     )
     page.goto(demo + path, wait_until="networkidle")
     scripts = sum(size for id, size in sizes.items() if kinds.get(id) == "Script")
-    print(f"{path}: {scripts / KIB:.0f} KiB")
+    print(f"{path}: {scripts / KIB:.1f} KiB")
     assert 10 * KIB < scripts < PAGES[path] * KIB
 
 

@@ -102,7 +102,7 @@ def test_from_an_empty_database_to_a_printed_sheet_by_keyboard(page, empty):
     page.locator("body").press("]")
     expect(page.get_by_role("heading", name="Where do you aim?")).to_be_visible()
     page.get_by_label("Distances, m").fill("10 15 20 25 yd")
-    expect(page.get_by_role("row", name="Crawl ")).to_be_visible()
+    expect(page.get_by_role("row", name="Tip under the spot ")).to_be_visible()
     page.get_by_role("button", name="Keep this").press("Enter")
     expect(page.get_by_role("button", name="Keep this")).to_be_hidden()
 

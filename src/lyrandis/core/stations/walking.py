@@ -99,9 +99,10 @@ def _share(b: Bench) -> list[Finding]:
         share=("percent", 100 * share),
     )
     why = say(
-        "An inch more of a draw of {draw} is {inch}, for comparison. A crawl makes the arrow a "
+        "Drawing {one} farther at a draw of {draw} is {inch}, for comparison. A crawl makes the arrow a "
         "little slower and noisier, and asks for a higher nock point: tune it with the crawls you "
         "use most, then look at the largest with a bare shaft.",
+        one=("draw", 1.0),
         draw=("draw", _AN_INCH_IN),
         inch=("percent", 100 / _AN_INCH_IN),
     )

@@ -66,7 +66,10 @@
 	{#if told.largest_share}
 		<p>
 			The largest crawl is {reference.text(100 * told.largest_share, 'percent_1')} of the bow’s length;
-			an inch of a 28 in draw is {reference.text(100 / 28, 'percent_1')}.
+			{reference.text(1, 'draw')} of a draw of {reference.text(28, 'draw')} is {reference.text(
+				100 / 28,
+				'percent_1'
+			)}.
 		</p>
 	{/if}
 	{#if bench().bench.rig.archer.release === 'three_under'}

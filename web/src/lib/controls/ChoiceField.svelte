@@ -2,7 +2,7 @@
 	import { SegmentedControl } from '@skeletonlabs/skeleton-svelte';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
-	import FieldName from './FieldName.svelte';
+	import FieldName, { helpAfter } from './FieldName.svelte';
 	import Help from './Help.svelte';
 
 	interface Props {
@@ -20,12 +20,6 @@
 	const value = $derived(String(bench().value(path)));
 	const options = $derived(Object.entries(note?.words ?? {}));
 
-	function key(event: KeyboardEvent): void {
-		if (event.key !== '?' && !(event.key === 'Escape' && helping)) return;
-		event.preventDefault();
-		helping = event.key === '?' && !helping;
-	}
-
 	function choose(chosen: string | null): void {
 		if (chosen === null) return;
 		const real = chosen === 'true' ? true : chosen === 'false' ? false : chosen;
@@ -33,7 +27,12 @@
 	}
 </script>
 
-<div class="choice" class:changed={bench().isChanged(path)} role="presentation" onkeydown={key}>
+<div
+	class="choice"
+	class:changed={bench().isChanged(path)}
+	role="presentation"
+	onkeydown={(e) => (helping = helpAfter(e, helping))}
+>
 	<FieldName title={label ?? note?.title ?? path} helpId="{id}-help" bind:open={helping} />
 	<SegmentedControl {value} onValueChange={(e) => choose(e.value)}>
 		<SegmentedControl.Label class="sr-only">{label ?? note?.title}</SegmentedControl.Label>

@@ -1,3 +1,12 @@
+<script module lang="ts">
+	/** Whether a field's help is open after a key: `?` opens and closes it, Esc closes it. */
+	export function helpAfter(event: KeyboardEvent, open: boolean): boolean {
+		if (event.key !== '?' && !(event.key === 'Escape' && open)) return open;
+		event.preventDefault();
+		return event.key === '?' && !open;
+	}
+</script>
+
 <script lang="ts">
 	/** A field's name with the sign that opens what it is; in the field the key `?` does the same. */
 	interface Props {

@@ -1,6 +1,6 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api/client';
-	import FieldName from './FieldName.svelte';
+	import FieldName, { helpAfter } from './FieldName.svelte';
 	import Help from './Help.svelte';
 
 	/** A choice among more than a row can hold, or one that is rarely changed. */
@@ -21,12 +21,6 @@
 		...(note?.optional ? [['null', 'not known'] as [string, string]] : []),
 		...Object.entries(note?.words ?? {})
 	]);
-
-	function key(event: KeyboardEvent): void {
-		if (event.key !== '?' && !(event.key === 'Escape' && helping)) return;
-		event.preventDefault();
-		helping = event.key === '?' && !helping;
-	}
 </script>
 
 <div class="pick" class:changed>
@@ -36,7 +30,7 @@
 		class="choose"
 		{id}
 		value={String(value ?? 'null')}
-		onkeydown={key}
+		onkeydown={(e) => (helping = helpAfter(e, helping))}
 		onchange={(e) => onvalue(e.currentTarget.value === 'null' ? null : e.currentTarget.value)}
 	>
 		{#each options as [key, word] (key)}<option value={key}>{word}</option>{/each}

@@ -15,7 +15,7 @@
 	import SightDrawn from './SightDrawn.svelte';
 
 	/** The chart of gaps with its band, and the sight picture at one distance. */
-	let { chosen = $bindable(20) }: { chosen: number } = $props();
+	let { chosen, onchoose }: { chosen: number; onchoose: (distance: number) => void } = $props();
 
 	const bench = useBench();
 	const aim = $derived(bench().bench.crawls);
@@ -129,7 +129,7 @@
 				style:cursor="ew-resize"
 				use:drag={(x) => {
 					const d = rows.map((r) => at.x(dist(r.distance_m)));
-					chosen = rows[nearest(d, x)]!.distance_m;
+					onchoose(rows[nearest(d, x)]!.distance_m);
 				}}
 			/>
 			{@const side = slim ? Math.min(width, 330) - 44 : Math.min(width * 0.38 - 20, height - 56)}

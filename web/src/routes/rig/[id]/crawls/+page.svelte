@@ -9,7 +9,6 @@
 	import Lazy from '$lib/frame/Lazy.svelte';
 	import Station from '$lib/frame/Station.svelte';
 	import CrawlPlate from '$lib/plates/CrawlPlate.svelte';
-	import GapPlate from '$lib/plates/GapPlate.svelte';
 
 	const bench = useBench();
 	let chosen = $state(20);
@@ -51,7 +50,14 @@
 </Station>
 
 {#snippet chart()}
-	{#if walks}<CrawlPlate bind:chosen />{:else}<GapPlate bind:chosen />{/if}
+	{#if walks}
+		<CrawlPlate bind:chosen />
+	{:else}
+		<Lazy
+			of={() => import('$lib/plates/GapPlate.svelte')}
+			given={{ chosen, onchoose: (distance: number) => (chosen = distance) }}
+		/>
+	{/if}
 {/snippet}
 {#snippet shots()}
 	<Lazy of={() => import('$lib/controls/CrawlVisits.svelte')} given={{ chart }} />
