@@ -42,7 +42,7 @@ def test_the_archers_words_stand_as_they_were_typed(page, demo):
 
 
 def test_a_rig_that_cannot_be_read_hides_no_other_and_is_taken_back(page, demo, tmp_path):
-    raw = sqlite3.connect(tmp_path / "lyrandis.db")
+    raw = sqlite3.connect(tmp_path / "demo" / "lyrandis.db")
     raw.execute(
         'UPDATE entries SET changes = \'[{"path": "bow.colour", "after": "red"}]\' '
         "WHERE rig_id = 2 AND seq = (SELECT max(seq) FROM entries WHERE rig_id = 2)"

@@ -4,7 +4,7 @@
 	import { Toast } from '@skeletonlabs/skeleton-svelte';
 	import { toaster } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
-	import { deeds } from '$lib/frame/deeds.svelte';
+	import { deeds } from '$lib/frame/window.svelte';
 	import { listen } from '$lib/frame/keys';
 
 	let { children, data } = $props();

@@ -8,7 +8,7 @@
 	import SaidText from '$lib/format/SaidText.svelte';
 	import AllData from '$lib/frame/AllData.svelte';
 	import Mark from '$lib/frame/Mark.svelte';
-	import { deeds } from '$lib/frame/deeds.svelte';
+	import { deeds } from '$lib/frame/window.svelte';
 	import Sending from '$lib/frame/Sending.svelte';
 	import Sheet from '$lib/frame/Sheet.svelte';
 

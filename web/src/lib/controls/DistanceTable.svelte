@@ -10,7 +10,7 @@
 
 <script lang="ts" generics="Row extends { distance_m: number }">
 	import { reference } from '$lib/bench/reference.svelte';
-	import { screen } from '$lib/frame/screen.svelte';
+	import { screen } from '$lib/frame/window.svelte';
 
 	/** Numbers over distances: distances across, or down where the screen is narrow. */
 	interface Props {

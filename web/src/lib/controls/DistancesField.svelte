@@ -2,7 +2,7 @@
 	import type { ApiProblem } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
-	import { deeds } from '$lib/frame/deeds.svelte';
+	import { deeds } from '$lib/frame/window.svelte';
 
 	/** The chart's distances, typed one after another: "10 20 30", "18 yd, 25 yd", "10,20,30". */
 	const bench = useBench();

@@ -2,7 +2,7 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { valueAt } from '$lib/bench/paths';
 	import { reference } from '$lib/bench/reference.svelte';
-	import { deeds } from '$lib/frame/deeds.svelte';
+	import { deeds } from '$lib/frame/window.svelte';
 	import MeasuredBy from './MeasuredBy.svelte';
 	import MeasureInput from './MeasureInput.svelte';
 

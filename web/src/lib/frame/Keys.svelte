@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { deeds } from './deeds.svelte';
+	import { deeds } from './window.svelte';
 	import { jumps } from './keys';
 	import Sheet from './Sheet.svelte';
 

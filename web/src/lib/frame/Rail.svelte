@@ -4,9 +4,8 @@
 	import { tellOfSheet } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
-	import { deeds } from './deeds.svelte';
+	import { deeds, screen } from './window.svelte';
 	import Mark from './Mark.svelte';
-	import { screen } from './screen.svelte';
 	import StateMark from './StateMark.svelte';
 
 	const bench = useBench();

@@ -6,7 +6,7 @@
 	import Findings from './Findings.svelte';
 	import Leaves from './Leaves.svelte';
 	import { putRoom } from './room';
-	import { screen } from './screen.svelte';
+	import { screen } from './window.svelte';
 
 	/** One side of a station's work: its plate, what is done under it, and what was done before. */
 	interface Leaf {

@@ -8,7 +8,7 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import { day } from '$lib/format/day';
 	import SaidText from '$lib/format/SaidText.svelte';
-	import { deeds } from '$lib/frame/deeds.svelte';
+	import { deeds } from '$lib/frame/window.svelte';
 	import { askBeforeLeaving } from '$lib/frame/leave.svelte';
 	import Mark from '$lib/frame/Mark.svelte';
 	import Keeping from '$lib/rack/Keeping.svelte';

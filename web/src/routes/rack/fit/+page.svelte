@@ -9,7 +9,7 @@
 	import SaidText from '$lib/format/SaidText.svelte';
 	import Glyph from '$lib/frame/Glyph.svelte';
 	import Mark from '$lib/frame/Mark.svelte';
-	import { screen } from '$lib/frame/screen.svelte';
+	import { screen } from '$lib/frame/window.svelte';
 	import BuildShown from '$lib/rack/BuildShown.svelte';
 	import NewArcher from '$lib/rack/NewArcher.svelte';
 	import PartShape from '$lib/rack/PartShape.svelte';

@@ -9,9 +9,8 @@
 	import { askBeforeLeaving } from '$lib/frame/leave.svelte';
 	import Hatch from '$lib/frame/Hatch.svelte';
 	import KeepBar from '$lib/frame/KeepBar.svelte';
-	import { deeds } from '$lib/frame/deeds.svelte';
+	import { deeds, screen } from '$lib/frame/window.svelte';
 	import Rail from '$lib/frame/Rail.svelte';
-	import { screen } from '$lib/frame/screen.svelte';
 	import Tally from '$lib/frame/Tally.svelte';
 
 	let { children, data } = $props();

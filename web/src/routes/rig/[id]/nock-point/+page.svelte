@@ -4,7 +4,7 @@
 	import NockReads from '$lib/controls/NockReads.svelte';
 	import SelectField from '$lib/controls/SelectField.svelte';
 	import Station from '$lib/frame/Station.svelte';
-	import { screen } from '$lib/frame/screen.svelte';
+	import { screen } from '$lib/frame/window.svelte';
 	import NockPlate from '$lib/plates/NockPlate.svelte';
 
 	const bench = useBench();

@@ -1,4 +1,5 @@
 import { MediaQuery } from 'svelte/reactivity';
+import type { KeyDeeds } from './keys';
 
 /** The width from which rail, station and findings no longer stand side by side. */
 const FOLDS = 'max-width: 900px';
@@ -11,3 +12,10 @@ export const screen = {
 		return folds.current;
 	}
 };
+
+/** What the keys do on the present page, beside what they do everywhere; null where it has none. */
+export const deeds = $state<{ page: Partial<KeyDeeds> | null; units: boolean; keys: boolean }>({
+	page: null,
+	units: false,
+	keys: false
+});
