@@ -29,7 +29,6 @@ from lyrandis.core.aim.learn import (
     Learned,
     Prior,
     learn,
-    point_on,
     point_on_with,
     prior_of,
 )
@@ -145,11 +144,15 @@ class AimBench:
         return learn(self.visits, self._level, self.prior)
 
     @cached_property
+    def _told(self) -> Learned:
+        """What is known of archer and arrow: learnt, or else what is presumed."""
+        return self.learned or learn([], self._level, self.prior)
+
+    @cached_property
     def next_visits(self) -> list[NextVisit]:
         """Distances to shoot next, the best first."""
-        told = self.learned or learn([], self._level, self.prior)
         walks = self.rig.aims_by == "crawls"
-        return next_visits(told, steady_crawl_mm=None if walks else self.rig.steady_crawl_mm)
+        return next_visits(self._told, steady_crawl_mm=None if walks else self.rig.steady_crawl_mm)
 
     @cached_property
     def walking_back(self) -> NextVisit | None:
@@ -157,12 +160,11 @@ class AimBench:
         shot = [v.distance_m for v in self.shot]
         at = max(shot) + WALK_STEP_M if shot else min(self.rig.aim.distances_m)
         walks = self.rig.aims_by == "crawls"
-        told = self.learned or learn([], self._level, self.prior)
         if at > CANDIDATES_M[-1]:
             return None
         steady = None if walks else self.rig.steady_crawl_mm
         every = next_visits(
-            told, candidates_m=np.union1d(CANDIDATES_M, [at]), steady_crawl_mm=steady
+            self._told, candidates_m=np.union1d(CANDIDATES_M, [at]), steady_crawl_mm=steady
         )
         return next((n for n in every if n.distance_m == at), None)
 
@@ -291,18 +293,12 @@ class AimBench:
     @cached_property
     def point_on(self) -> Estimate | None:
         """Point-on distance [m], with the one crawl where a class allows one; None past 400 m."""
-        if self.rig.steady_crawl_mm:
-            return self._steady_point_on
-        if self.learned is not None:
-            return point_on(replace(self.learned, aimed=self.aimed))
-        return point_on_unshot(self.aimed, self.unshot)
-
-    @property
-    def _steady_point_on(self) -> Estimate | None:
-        crawl = self.rig.steady_crawl_mm
+        if self.learned is None and not self.rig.steady_crawl_mm:
+            return point_on_unshot(self.aimed, self.unshot)
+        told, crawl = replace(self._told, aimed=self.aimed), self.rig.steady_crawl_mm
         on = points_on_m((crawled(self.aimed, crawl),))[0]
         if on is None:
             return None
-        told = self.learned or learn([], self._level, self.prior)
-        found = point_on_with(replace(told, aimed=self.aimed), crawl, on)
-        return found if self.learned else found.model_copy(update={"source": "model"})
+        found = point_on_with(told, crawl, on)
+        # What is only known from before, or borrowed, was not measured with this set.
+        return found if self.shot else found.model_copy(update={"source": "model"})

@@ -4,6 +4,7 @@
 	import ArrowPlate from '$lib/plates/ArrowPlate.svelte';
 	import CrawlPlate from '$lib/plates/CrawlPlate.svelte';
 	import ForceDrawPlate from '$lib/plates/ForceDrawPlate.svelte';
+	import GapPlate from '$lib/plates/GapPlate.svelte';
 
 	/** The stations' own plates, the other side in the place of what is kept. */
 	let { view, which }: { view: Schemas['BesideView']; which: string } = $props();
@@ -19,6 +20,10 @@
 		{ force: 'force_draw', speed: 'shot', crawls: 'crawls' }[which] as
 			'force_draw' | 'shot' | 'crawls'
 	);
+	/** How each side aims, where it can be told; one crawl and none are drawn alike. */
+	const ways = $derived(
+		[view.mine, view.other].map((side) => side.bench.crawls?.way.replace('one', 'gaps'))
+	);
 	const missing = $derived(
 		[view.mine, view.other].filter((side) => side.bench[part] === null).map((side) => side.title)
 	);
@@ -29,4 +34,10 @@
 	</p>{/if}
 {#if which === 'force'}<ForceDrawPlate />
 {:else if which === 'speed'}<ArrowPlate still />
-{:else}<CrawlPlate bind:chosen />{/if}
+{:else}
+	{#if ways[0] && ways[1] && ways[0] !== ways[1]}<p class="quiet">
+			One walks the string and the other holds gaps: only {view.mine.title} is drawn.
+		</p>{/if}
+	{#if (ways[0] ?? 'crawls') === 'crawls'}<CrawlPlate bind:chosen />
+	{:else}<GapPlate {chosen} onchoose={(distance) => (chosen = distance)} />{/if}
+{/if}

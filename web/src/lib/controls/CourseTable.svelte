@@ -38,7 +38,7 @@
 		onset(moved);
 	}
 	function aim(line: Schemas['CardLine'] | undefined): string {
-		if (!line) return '…';
+		if (!line) return '–';
 		if (line.why) return line.why;
 		if (line.crawl_mm != null) return reference.text(line.crawl_mm, 'crawl');
 		const over = line.hold_over_cm ?? -(line.gap_cm ?? 0);

@@ -14,8 +14,9 @@
 	let chosen = $state(0);
 	const at = $derived(Math.min(chosen, courses.length - 1));
 	const course = $derived(courses[at]);
-	const lines = $derived(asked.told?.round_cards[at] ?? []);
 	const refused = $derived(bench().problem('courses'));
+	/** Nothing is told of a course that cannot be taken as it is typed. */
+	const lines = $derived(refused ? [] : (asked.told?.round_cards[at] ?? []));
 	let fault = $state('');
 	let picker = $state<HTMLInputElement>();
 
