@@ -54,7 +54,7 @@ def test_days_are_walked_by_keyboard_and_every_leaf_shows_both_sides(beside):
     for tab, figure in (
         ("Force–draw", "Force–draw curve"),
         ("Speed", "The arrow to scale"),
-        ("Aim", "Crawls over distance"),
+        ("Aim", "Where the tip is held over distance"),
     ):
         beside.get_by_role("tab", name=tab, exact=True).click()
         expect(beside.get_by_role("figure", name=re.compile(figure))).to_be_visible()
