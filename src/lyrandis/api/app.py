@@ -13,6 +13,7 @@ import lyrandis
 from lyrandis.api import (
     aiming,
     arrows,
+    at_range,
     beside,
     compute,
     compute_arrow,
@@ -101,6 +102,7 @@ def create_app(
         parts,
         fitting,
         aiming,
+        at_range,
         flight,
         photos,
         beside,

@@ -54,7 +54,7 @@ class Body(BaseModel):
     model_config = ConfigDict(extra="forbid")
 
 
-def _as_it_is(view: BaseModel) -> Response:
+def as_it_is(view: BaseModel) -> Response:
     """An answer asked for often, written without being judged again: it is of its own type."""
     return Response(view.model_dump_json(), media_type="application/json")
 
@@ -106,7 +106,7 @@ def create_first_rig(body: FirstRigIn, desk: AtDesk) -> RigView:
 @router.get("/{id}", response_model=RigView)
 def get_rig(id: RigId, desk: AtDesk) -> Response:
     """A rig as it stands."""
-    return _as_it_is(view_of(desk.get(id)))
+    return as_it_is(view_of(desk.get(id)))
 
 
 class Changes(Body):
@@ -130,7 +130,7 @@ def preview(id: RigId, body: PreviewIn, desk: AtDesk) -> Response:
         states=states(kept.present.marks, bench.rig),
         reaches=reached_by_rig(desk, kept, body.changes),
     )
-    return _as_it_is(view)
+    return as_it_is(view)
 
 
 class KeepIn(Changes):

@@ -15,7 +15,7 @@ from lyrandis.desk.showing import refuse_unshowable
 from lyrandis.desk.shown import BenchView, bench_view
 from lyrandis.files.rig_json import read_rig, rig_text
 from lyrandis.store.kept import Kept
-from lyrandis.store.rigs import RigStore
+from lyrandis.store.rigs import Along, RigStore, nothing
 
 
 class Desk(RigStore):
@@ -50,11 +50,14 @@ class Desk(RigStore):
         trial: Any = None,
         about: int | None = None,
         stands: bool | None = None,
+        along: Along = nothing,
     ) -> Kept:
         """Keep settings, log a trial, or both; a plan that names no day begins on this one."""
         made = at or self.now()
         changes = begun(wanted, self.get(id).present.rig.step_up, day_of(made))
-        return super().keep(id, seq, changes, station, standing, why, made, trial, about, stands)
+        return super().keep(
+            id, seq, changes, station, standing, why, made, trial, about, stands, along
+        )
 
     def file(self, id: int) -> tuple[str, Iterator[str]]:
         """The rig with its history as one JSON file, piece by piece, and the rig's name.

@@ -55,6 +55,14 @@ _WRITTEN = (
 Check = Callable[[Kept, Kept | None, Sequence[Entry]], None]
 
 
+# What else is written with an entry, in the same transaction.
+Along = Callable[[Connection], None]
+
+
+def nothing(_: Connection) -> None:
+    """Nothing else."""
+
+
 def _unchecked(_: Kept, __: Kept | None, ___: Sequence[Entry]) -> None:
     """Keep whatever replays."""
 
@@ -179,7 +187,7 @@ class RigStore:
         entries: Sequence[Entry] = (),
         created_at: str | None = None,
         brought: Mapping[str, Part] | None = None,
-        along: Callable[[Connection], None] = lambda _: None,
+        along: Along = nothing,
     ) -> Kept:
         """Keep a new rig, with the history and the parts it may bring.
 
@@ -258,7 +266,7 @@ class RigStore:
         kept: Kept | Unreadable,
         entry: Entry,
         check: Callable[[Connection], None],
-        before: Callable[[Connection], None] = lambda _: None,
+        before: Along = nothing,
     ) -> None:
         """Write one entry and what follows from it, if it is still the next one."""
         latest = select(func.max(EntryRow.seq)).where(EntryRow.rig_id == kept.id)
@@ -290,7 +298,7 @@ class RigStore:
         trial: Any = None,
         about: int | None = None,
         put_on: Sequence[PutOn] = (),
-        prepare: Callable[[Connection], None] = lambda _: None,
+        prepare: Along = nothing,
     ) -> Kept:
         kept = self.get(id)
         if kept.seq != seq:
@@ -404,6 +412,7 @@ class RigStore:
         trial: Any = None,
         about: int | None = None,
         stands: bool | None = None,
+        along: Along = nothing,
     ) -> Kept:
         """Keep settings at a station, log a trial there, or both at once.
 
@@ -416,6 +425,7 @@ class RigStore:
         about : the entry whose trial this one puts right
         stands : whether the station stands as `standing` says; where not said, unless it is a
             trial alone
+        along : what else belongs to the same act
 
         Raises
         ------
@@ -427,13 +437,16 @@ class RigStore:
         if typed is not None:
             raise RefusedError(typed, "Parts are put on by name, not typed as settings.")
         if MEASURED.keys() & wanted.keys():
-            return self._keep_measured(id, seq, wanted, station, standing, why, at, trial, about)
+            return self._keep_measured(
+                id, seq, wanted, station, standing, why, at, trial, about, along
+            )
         if stands is None:  # a trial alone says nothing of how the station stands
             stands = trial is None or bool(wanted)
         stands = stands and station is not None
         kind: Kind = "adjust" if trial is None else "trial"
+        stood = standing if stands else None
         return self._append(
-            id, seq, kind, station, standing if stands else None, why, wanted, at, trial, about
+            id, seq, kind, station, stood, why, wanted, at, trial, about, prepare=along
         )
 
     def _keep_measured(
@@ -447,6 +460,7 @@ class RigStore:
         at: str | None,
         trial: Any,
         about: int | None,
+        along: Along,
     ) -> Kept:
         """Keep settings of which some are measured: each of these is a trial, or strikes one out.
 
@@ -457,7 +471,9 @@ class RigStore:
         asked = asked_of(rig, wanted, trial)
         if asked.trials or asked.plain or not asked.cleared:
             first, *others = asked.trials or (None,)
-            kept = self.keep(id, seq, asked.plain, station, standing, why, at, first, about, True)
+            kept = self.keep(
+                id, seq, asked.plain, station, standing, why, at, first, about, True, along
+            )
             for other in others:
                 kept = self.keep(id, kept.seq, {}, other.station, standing, why, at, other)
         else:
@@ -470,12 +486,20 @@ class RigStore:
                 kept = self.strike(kept.id, kept.seq, shown, True, why)
         return kept
 
-    def strike(self, id: int, seq: int, about: int, out: bool, why: str = "") -> Kept:
+    def strike(
+        self,
+        id: int,
+        seq: int,
+        about: int,
+        out: bool,
+        why: str = "",
+        along: Along = nothing,
+    ) -> Kept:
         """Strike a trial out, or take it in again; it stays in the history either way."""
         with self.engine.connect() as connection:
             station = pages.station_of(connection, id, about)
         kind: Kind = "strike" if out else "restore"
-        return self._append(id, seq, kind, station, None, why, about=about)
+        return self._append(id, seq, kind, station, None, why, about=about, prepare=along)
 
     def check(
         self,
@@ -485,11 +509,12 @@ class RigStore:
         standing: Standing,
         why: str = "",
         at: str | None = None,
+        along: Along = nothing,
     ) -> Kept:
         """Say of a station that it still holds, or is settled, without changing anything."""
         if station not in STATIONS:
             raise RefusedError("station", f"“{station}” is not a station.")
-        return self._append(id, seq, "check", station, standing, why, None, at)
+        return self._append(id, seq, "check", station, standing, why, None, at, prepare=along)
 
     def undo(self, id: int, seq: int) -> Kept:
         """Take back the latest entry that stands; raises NothingError.

@@ -176,3 +176,13 @@ class PreferenceRow(Base):
 
     key: Mapped[str] = mapped_column(String(40), primary_key=True)
     value: Mapped[Any] = mapped_column(LooseJSON)
+
+
+class HandedRow(Base):
+    """An entry that was handed over later, by its sender's mark: sent twice, kept once."""
+
+    __tablename__ = "handed"
+
+    mark: Mapped[str] = mapped_column(String(32), primary_key=True)
+    rig_id: Mapped[int] = mapped_column(ForeignKey("rigs.id", ondelete="CASCADE"))
+    seq: Mapped[int]

@@ -1499,6 +1499,26 @@ export interface paths {
         patch?: never;
         trace?: never;
     };
+    "/api/rigs/{id}/hand-over": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        get?: never;
+        put?: never;
+        /**
+         * Handed Over
+         * @description Keep an entry once, however often it is sent: an answer may be lost on its way.
+         */
+        post: operations["handed_over_api_rigs__id__hand_over_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
     "/api/rigs/{id}/history": {
         parameters: {
             query?: never;
@@ -1655,6 +1675,26 @@ export interface paths {
          * @description Put another part on a rig: what rested on the former one is due.
          */
         post: operations["put_on_api_rigs__id__put_on_post"];
+        delete?: never;
+        options?: never;
+        head?: never;
+        patch?: never;
+        trace?: never;
+    };
+    "/api/rigs/{id}/range": {
+        parameters: {
+            query?: never;
+            header?: never;
+            path?: never;
+            cookie?: never;
+        };
+        /**
+         * At Range
+         * @description A rig as it is taken to the range, in one answer.
+         */
+        get: operations["at_range_api_rigs__id__range_get"];
+        put?: never;
+        post?: never;
         delete?: never;
         options?: never;
         head?: never;
@@ -6270,6 +6310,59 @@ export interface components {
             told: components["schemas"]["GroupsTold"];
         };
         /**
+         * HandOverIn
+         * @description One entry that was made at the range, by its maker's own mark.
+         *
+         *     made_at : when the rig was made on which it was made; another one is refused
+         *     strikes : the entry whose trial is struck out
+         *     With neither changes, a trial nor one struck out, the station was looked at and holds.
+         */
+        HandOverIn: {
+            /** About */
+            about?: null;
+            /**
+             * Changes
+             * @default {}
+             */
+            changes: {
+                [key: string]: unknown;
+            };
+            /**
+             * Made At
+             * @default
+             */
+            made_at: string;
+            /** Mark */
+            mark: string;
+            /** Seq */
+            seq: number;
+            /**
+             * Standing
+             * @default provisional
+             * @enum {string}
+             */
+            standing: "provisional" | "settled";
+            /** Station */
+            station: string;
+            /** Strikes */
+            strikes?: number | null;
+            /** Trial */
+            trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"] | components["schemas"]["FlightReadTrial-Input"] | components["schemas"]["WalkBackTrial-Input"] | components["schemas"]["GroupTrial-Input"] | components["schemas"]["ClipTrial-Input"] | components["schemas"]["CrawlVisitTrial-Input"] | components["schemas"]["AimKnownTrial-Input"] | components["schemas"]["JudgingTrial-Input"] | components["schemas"]["ArrowsShotTrial-Input"]) | null;
+            /**
+             * Why
+             * @default
+             */
+            why: string;
+        };
+        /**
+         * HandedOver
+         * @description The number of the entry that it became.
+         */
+        HandedOver: {
+            /** Seq */
+            seq: number;
+        };
+        /**
          * Health
          * @description Whether the application answers, and which version it is.
          */
@@ -8730,6 +8823,59 @@ export interface components {
              * @enum {string}
              */
             station: "draw" | "bow-length" | "weight" | "assembly" | "string" | "tiller" | "in-line" | "centre-shot" | "weights" | "final-tiller" | "brace" | "nock-point" | "arrow" | "flight" | "quiet" | "crawls";
+        };
+        /**
+         * RangeLine
+         * @description One distance of the card.
+         *
+         *     own : one of the archer's distances, not only a whole metre or yard between them
+         *     set_to : the crawl [mm], or the gap [cm] of one who holds gaps, with its ±; None beyond
+         *         point-on, where hold_over_cm is the way
+         *     counted : the crawl as archers count it; None where there is none
+         */
+        RangeLine: {
+            counted: components["schemas"]["Counted"] | null;
+            /** Distance M */
+            distance_m: number;
+            /** Hold Over Cm */
+            hold_over_cm: number | null;
+            /** Own */
+            own: boolean;
+            /** Plus Minus */
+            plus_minus: number;
+            /** Set To */
+            set_to: number | null;
+        };
+        /**
+         * RangeView
+         * @description A rig at the range, as it was at a time.
+         *
+         *     seq : its latest entry; told_at : when this was told, ISO 8601 in UTC; made_at : when the rig
+         *         was made, by which it is told from another that took its number
+         *     bench : its numbers, as far as aim, brace height, nock point and reads show them
+         *     lines : the card, the nearest first: the archer's distances, and each whole one between them;
+         *         empty where the models refuse the rig
+         *     round_cards : of each of its courses; empty where the models refuse the rig
+         *     stops : what forbids to shoot it, from every station
+         */
+        RangeView: {
+            bench: components["schemas"]["BenchView"];
+            /** Id */
+            id: number;
+            /** Lines */
+            lines: components["schemas"]["RangeLine"][];
+            /** Made At */
+            made_at: string;
+            /** Round Cards */
+            round_cards: components["schemas"]["CardLine"][][];
+            /** Seq */
+            seq: number;
+            /** States */
+            states: components["schemas"]["StationState"][];
+            /** Stops */
+            stops: components["schemas"]["Said"][];
+            /** Told At */
+            told_at: string;
         };
         /**
          * Reach
@@ -22257,6 +22403,134 @@ export interface operations {
             };
         };
     };
+    handed_over_api_rigs__id__hand_over_post: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody: {
+            content: {
+                "application/json": components["schemas"]["HandOverIn"];
+            };
+        };
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["HandedOver"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
     history_api_rigs__id__history_get: {
         parameters: {
             query?: {
@@ -23176,6 +23450,130 @@ export interface operations {
                 };
                 content: {
                     "application/json": components["schemas"]["RigView"];
+                };
+            };
+            /** @description The request is not HTTP or not JSON, or asks for an unknown host */
+            400: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description An access token is wanted */
+            401: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Changes are taken from the server's own pages only */
+            403: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description No such thing */
+            404: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description This is not done there; Allow names what is */
+            405: {
+                headers: {
+                    Allow?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Someone else kept a change meanwhile, nothing to take back, or an unreadable rig */
+            409: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The body's length is wanted */
+            411: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too large */
+            413: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description A value is refused, with field, limit, unit and reason */
+            422: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description Too many wrong tokens; Retry-After says how long to wait */
+            429: {
+                headers: {
+                    "Retry-After"?: string;
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+            /** @description The data cannot be written just now */
+            503: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/problem+json": components["schemas"]["ProblemDetails"];
+                };
+            };
+        };
+    };
+    at_range_api_rigs__id__range_get: {
+        parameters: {
+            query?: never;
+            header?: never;
+            path: {
+                /** @description Number of a rig. */
+                id: number;
+            };
+            cookie?: never;
+        };
+        requestBody?: never;
+        responses: {
+            /** @description Successful Response */
+            200: {
+                headers: {
+                    [name: string]: unknown;
+                };
+                content: {
+                    "application/json": components["schemas"]["RangeView"];
                 };
             };
             /** @description The request is not HTTP or not JSON, or asks for an unknown host */
