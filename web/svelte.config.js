@@ -11,6 +11,8 @@ export default {
 			fallback: 'index.html'
 		}),
 		paths: { relative: false },
+		// Only the page for the range registers it: nobody else has a use for it.
+		serviceWorker: { register: false },
 		csp: {
 			mode: 'hash',
 			directives: {

@@ -55,31 +55,41 @@ def _run(folder, command, port):
     cli.app([command, "--port", str(port), "--data", folder], standalone_mode=False)
 
 
-def _serve(folder, command):
-    assert SITE.exists(), "build the pages first: make test"
-    with socket.socket() as s:
-        s.bind(("127.0.0.1", 0))
-        port = s.getsockname()[1]
-    run = _SPARE.Process(target=_run, args=(str(folder), command, port))
-    run.start()
-    address = f"http://127.0.0.1:{port}"
-    for _ in range(PATIENCE_S * 20):
-        try:
-            urllib.request.urlopen(f"{address}/api/health").close()
-            return run, address
-        except OSError:
-            time.sleep(0.05)
-    run.terminate()
-    raise RuntimeError("the server did not answer")
+class Served:
+    """The application on a folder, at an address of its own; stopped and started again at will."""
+
+    def __init__(self, folder, command):
+        assert SITE.exists(), "build the pages first: make test"
+        self.folder, self.command = folder, command
+        with socket.socket() as s:
+            s.bind(("127.0.0.1", 0))
+            self.port = s.getsockname()[1]
+        self.at = f"http://127.0.0.1:{self.port}"
+        self.start()
+
+    def start(self):
+        self.run = _SPARE.Process(target=_run, args=(str(self.folder), self.command, self.port))
+        self.run.start()
+        for _ in range(PATIENCE_S * 20):
+            try:
+                urllib.request.urlopen(f"{self.at}/api/health").close()
+                return
+            except OSError:
+                time.sleep(0.05)
+        self.run.terminate()
+        raise RuntimeError("the server did not answer")
+
+    def stop(self):
+        self.run.terminate()
+        self.run.join(PATIENCE_S)
 
 
 @pytest.fixture
 def empty(tmp_path):
     """The application on an empty folder, stopped after the test."""
-    run, at = _serve(tmp_path / "data", "serve")
-    yield at
-    run.terminate()
-    run.join(PATIENCE_S)
+    server = Served(tmp_path / "data", "serve")
+    yield server.at
+    server.stop()
 
 
 @pytest.fixture(scope="session")
@@ -91,35 +101,46 @@ def demo_data(tmp_path_factory):
 
 
 @pytest.fixture
-def demo(tmp_path, demo_data):
-    """The application on the demo's data, stopped after the test."""
+def demo_server(tmp_path, demo_data):
+    """The application on the demo's data, stopped after the test and whenever it wants."""
     folder = tmp_path / "demo"
     shutil.copytree(demo_data, folder)
-    run, at = _serve(folder, "demo")
-    yield at
-    run.terminate()
-    run.join(PATIENCE_S)
+    server = Served(folder, "demo")
+    yield server
+    server.stop()
 
 
 @pytest.fixture
-def page(page):
-    """A page on which no error, and no request to another machine, goes unnoticed."""
+def demo(demo_server):
+    """The address of the application on the demo's data."""
+    return demo_server.at
+
+
+@pytest.fixture
+def page(page, request):
+    """A page on which no error, and no request to another machine, goes unnoticed.
+
+    A test that stops the server is marked so: that it does not answer is no error then.
+    """
     page.set_default_timeout(PATIENCE_S * 1000)
     page.set_default_navigation_timeout(2 * PATIENCE_S * 1000)
     faults = []
+    no_fault = ["422", "409"]
+    if request.node.get_closest_marker("stops_server"):
+        no_fault += ["ERR_CONNECTION_REFUSED", "ERR_CONNECTION_RESET", "ERR_EMPTY_RESPONSE"]
     page.on("pageerror", lambda error: faults.append(str(error)))
 
     def console(message):
         # A refused value is answered 422, which the browser logs by itself.
-        if message.type == "error" and "422" not in message.text and "409" not in message.text:
+        if message.type == "error" and not any(told in message.text for told in no_fault):
             faults.append(message.text)
 
-    def request(sent):
+    def sent_to(sent):
         host = urlsplit(sent.url).hostname
         if host not in ("127.0.0.1", None):
             faults.append(f"a request to {sent.url}")
 
     page.on("console", console)
-    page.on("request", request)
+    page.on("request", sent_to)
     yield page
     assert faults == []

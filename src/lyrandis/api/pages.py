@@ -11,10 +11,10 @@ from fastapi.responses import FileResponse, HTMLResponse, Response
 from lyrandis.api.problems import allowed, not_allowed, problem
 from lyrandis.core.route import STATIONS
 
-_RIG_PAGES = "|".join((*STATIONS, "keep", "schedule", "beside"))
+_RIG_PAGES = "|".join((*STATIONS, "keep", "schedule", "beside", "range"))
 _RACK_PAGES = r"rack(/fit|/beside|/[0-9a-f]{32})?"
 _PAGES = re.compile(
-    rf"|new|terms|range(/[1-9]\d{{0,15}})?|{_RACK_PAGES}|rig/[1-9]\d{{0,15}}(/({_RIG_PAGES}))?/?"
+    rf"|new|terms|range|{_RACK_PAGES}|rig/[1-9]\d{{0,15}}(/({_RIG_PAGES}))?/?"
 )
 _NOT_BUILT = (
     "<!doctype html><title>Lyrandis</title><p>The pages are not built yet. "

@@ -132,6 +132,7 @@
 					</span>
 					<span class="deeds">
 						{#if !rig.unreadable}
+							<a class="link" href="/rig/{rig.id}/range">At the range</a>
 							<button
 								class="link"
 								onclick={() => ((naming = { rig, copy: false }), (name = rig.name))}>Rename</button

@@ -119,6 +119,7 @@
 			</ol>
 
 			<div class="foot">
+				<a href="{base}/range">At the range</a>
 				<a href="{base}/keep" aria-current={here === 'keep' ? 'page' : undefined}>Logbook</a>
 				<a href="{base}/schedule" aria-current={here === 'schedule' ? 'page' : undefined}
 					>Schedule</a

@@ -61,7 +61,10 @@
 		</p>
 		{#if done}<p role="status">{done}</p>{/if}
 	{/if}
-	<p><a class="link" href="/">All rigs</a></p>
+	<p class="deeds">
+		<a class="link" href="/">All rigs</a>
+		{#if !note}<a class="link" href="/range">Rigs at the range</a>{/if}
+	</p>
 </main>
 
 <style>

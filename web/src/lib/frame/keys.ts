@@ -18,7 +18,8 @@ export const jumps: [letter: string, path: string, title: string][] = [
 	['c', 'crawls', 'Aim'],
 	['k', 'keep', 'Logbook'],
 	['e', 'schedule', 'Schedule'],
-	['x', 'beside', 'Side by side']
+	['x', 'beside', 'Side by side'],
+	['j', 'range', 'At the range']
 ];
 
 export interface KeyDeeds {

@@ -21,18 +21,30 @@
 		spread?: number | null;
 		ontap?: (right_cm: number, up_cm: number) => void;
 		note?: string;
+		/** As high as it is drawn where there is room. */
+		most?: number;
+		/** Whether its numbers can be had as a table; not where they stand beside it. */
+		table?: boolean;
 	}
-	let { label, places, half, spread = null, ontap, note = '' }: Props = $props();
+	let {
+		label,
+		places,
+		half,
+		spread = null,
+		ontap,
+		note = '',
+		most = 300,
+		table = true
+	}: Props = $props();
 	const rings = $derived([0.25, 0.5, 0.75, 1].map((share) => share * half));
-	const MOST = 300;
 </script>
 
 <Plate
 	{label}
-	height={MOST}
+	height={most}
 	least={220}
 	heads={['Shaft', 'Right', 'Up']}
-	rows={places.map((p) => [
+	rows={(table ? places : []).map((p) => [
 		String(p.number),
 		reference.text(p.right_cm, 'spot'),
 		reference.text(p.up_cm, 'spot')

@@ -1,0 +1,207 @@
+import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { Outbox } from './outbox.svelte';
+import { plainNumber } from './plainly';
+import { all, type Made } from './shelf';
+import type { Taken } from './setting';
+
+const VIEW = {
+	id: 3,
+	seq: 10,
+	made_at: '2026-05-01T08:00:00+00:00',
+	bench: { rig: { bow: { brace_height_in: 7.5 } } }
+} as unknown as Taken;
+
+/** A server that takes what is handed over, unless it is told otherwise; and what it was sent. */
+class Server {
+	sent: { mark: string; seq: number; strikes?: number; changes: object }[] = [];
+	seq = 10;
+	answer: 'takes' | 'silent' | 'refuses' | 'loses' | 'faults' = 'takes';
+	private known = new Map<string, number>();
+
+	fetch = async (request: Request): Promise<Response> => {
+		const json = (body: unknown, status = 200) => new Response(JSON.stringify(body), { status });
+		if (this.answer === 'silent') throw new TypeError('no network');
+		if (request.url.endsWith('/history?since=10&most=20')) return json([{ seq: this.seq }]);
+		if (request.url.endsWith('/rigs/3')) return json({ seq: this.seq });
+		if (this.answer === 'faults') return json({ detail: 'A fault, noted as 7f.' }, 500);
+		if (this.answer === 'refuses')
+			return json(
+				{ detail: 'At most 90 m.', errors: [{ field: 'x', reason: 'At most 90 m.' }] },
+				422
+			);
+		const body = await request.json();
+		this.sent.push(body);
+		const known = this.known.get(body.mark);
+		if (known === undefined) {
+			if (body.seq !== this.seq)
+				return json({ type: 'urn:x-lyrandis:conflict', detail: 'no' }, 409);
+			this.known.set(body.mark, ++this.seq);
+		}
+		if (this.answer === 'loses') {
+			this.answer = 'takes';
+			throw new TypeError('lost on its way');
+		}
+		return json({ seq: known ?? this.seq });
+	};
+}
+
+let server: Server;
+let refreshed: number;
+const outboxOf = () =>
+	new Outbox(
+		() => VIEW,
+		async () => void refreshed++
+	);
+const visit = { station: 'crawls', trial: { kind: 'crawl_visit' } as Made['body']['trial'] };
+
+beforeEach(() => {
+	localStorage.clear();
+	server = new Server();
+	refreshed = 0;
+	vi.stubGlobal('fetch', server.fetch);
+});
+afterEach(() => vi.unstubAllGlobals());
+
+describe('what is logged at the range', () => {
+	it('is handed over at once, and the rig is told anew', async () => {
+		const outbox = outboxOf();
+		outbox.log('an end', visit);
+		await vi.waitFor(() => expect(refreshed).toBe(1));
+		expect(outbox.made).toEqual([]);
+		expect(all(3)).toEqual([]);
+		expect(outbox.handed[0]).toMatchObject({ seq: 11, made: { said: 'an end' } });
+		outbox.stop();
+	});
+
+	it('waits in the browser while nobody answers, and goes in the order it was made', async () => {
+		server.answer = 'silent';
+		const before = outboxOf();
+		before.log('one', visit);
+		before.log('two', visit);
+		await vi.waitFor(() => expect(before.reach).toBe(false));
+		before.stop();
+		// The page is closed and opened again.
+		const outbox = outboxOf();
+		expect(outbox.waiting.map((m) => m.said)).toEqual(['one', 'two']);
+		server.answer = 'takes';
+		await outbox.hand();
+		expect(server.sent.map((s) => s.seq)).toEqual([10, 11]);
+		expect(outbox.handed.map((h) => h.made.said)).toEqual(['one', 'two']);
+		outbox.stop();
+	});
+
+	it('is sent again with its own mark where the answer was lost', async () => {
+		server.answer = 'loses';
+		const outbox = outboxOf();
+		outbox.log('one', visit);
+		outbox.log('two', visit);
+		await vi.waitFor(() => expect(outbox.reach).toBe(false));
+		await outbox.hand();
+		expect(server.sent.map((s) => s.mark)[0]).toBe(server.sent[1]?.mark);
+		expect(server.seq).toBe(12);
+		expect(outbox.made).toEqual([]);
+		outbox.stop();
+	});
+
+	it('waits for a choice where something was kept meanwhile', async () => {
+		server.seq = 12;
+		const outbox = outboxOf();
+		outbox.log('one', visit);
+		outbox.log('two', visit);
+		await vi.waitFor(() => expect(outbox.meanwhile?.seq).toBe(12));
+		await outbox.hand(); // nothing goes on by itself
+		expect(server.sent).toHaveLength(1);
+		outbox.leave(outbox.made[0]?.mark ?? '', true);
+		outbox.onTop();
+		await vi.waitFor(() => expect(outbox.handed).toHaveLength(1));
+		expect(outbox.made.map((m) => [m.said, m.left])).toEqual([['one', true]]);
+		outbox.leave(outbox.made[0]?.mark ?? '', false);
+		await vi.waitFor(() => expect(outbox.made).toEqual([]));
+		expect(server.seq).toBe(14);
+		outbox.stop();
+	});
+
+	it('stays with its reason where it is refused, and can be left out and thrown away', async () => {
+		server.answer = 'refuses';
+		const outbox = outboxOf();
+		outbox.log('far off', visit);
+		await vi.waitFor(() => expect(outbox.made[0]?.refused).toBe('At most 90 m.'));
+		const mark = outbox.made[0]?.mark ?? '';
+		outbox.forget(mark); // not before it is left out
+		expect(all(3)).toHaveLength(1);
+		outbox.leave(mark, true);
+		outbox.forget(mark);
+		expect(all(3)).toEqual([]);
+		outbox.stop();
+	});
+
+	it("keeps what waits and tells a server's own fault", async () => {
+		server.answer = 'faults';
+		const outbox = outboxOf();
+		outbox.log('one', visit);
+		await vi.waitFor(() => expect(outbox.fault).toBe('A fault, noted as 7f.'));
+		expect(outbox.reach).toBe(true);
+		expect(all(3)).toHaveLength(1);
+		outbox.stop();
+	});
+
+	it('is taken back by striking the trial out, or by setting the value as it was', async () => {
+		const outbox = outboxOf();
+		outbox.log('an end', visit);
+		outbox.log('brace 8', { station: 'brace', changes: { 'bow.brace_height_in': 8 } });
+		await vi.waitFor(() => expect(outbox.handed).toHaveLength(2));
+		const [end, brace] = outbox.handed;
+		if (brace) outbox.takeBack(brace);
+		if (end) outbox.takeBack(end);
+		await vi.waitFor(() => expect(outbox.handed).toHaveLength(4));
+		expect(server.sent[2]?.changes).toEqual({ 'bow.brace_height_in': 7.5 });
+		expect(server.sent[3]?.strikes).toBe(11);
+		expect(outbox.handed.slice(2).map((h) => h.made.said)).toEqual([
+			'Taken back: brace 8',
+			'Taken back: an end'
+		]);
+		outbox.stop();
+	});
+
+	it('knows what waits to be set, and what that was before', async () => {
+		server.answer = 'silent';
+		const outbox = outboxOf();
+		const brace = (at: number) => ({ station: 'brace', changes: { 'bow.brace_height_in': at } });
+		outbox.log('brace 8', brace(8));
+		expect(outbox.setting('bow.brace_height_in')).toBe(8);
+		outbox.log('brace 8 1/4', brace(8.25));
+		await vi.waitFor(() => expect(outbox.reach).toBe(false));
+		server.answer = 'takes';
+		await outbox.hand();
+		expect(outbox.handed[1]?.back?.deed.changes).toEqual({ 'bow.brace_height_in': 8 });
+		outbox.stop();
+	});
+
+	it('says so where the browser keeps nothing', async () => {
+		server.answer = 'silent';
+		const full = vi.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
+			throw new DOMException('full', 'QuotaExceededError');
+		});
+		const outbox = outboxOf();
+		outbox.log('one', visit);
+		expect(outbox.safe).toBe(false);
+		expect(outbox.waiting).toHaveLength(1);
+		full.mockRestore();
+		outbox.stop();
+	});
+});
+
+describe('a plain number', () => {
+	it.each([
+		['27', 27],
+		['7 7/8', 7.875],
+		['7-7/8', 7.875],
+		['3/4', 0.75],
+		['12,5', 12.5],
+		['−3', -3],
+		['.5', 0.5]
+	])('%s is %d', (text, value) => expect(plainNumber(text)).toBeCloseTo(value, 9));
+	it.each(['', 'far', '50 yd', '1/0', '1.2.3', '7 7'])('%s is none', (text) =>
+		expect(plainNumber(text)).toBeNull()
+	);
+});
