@@ -41,6 +41,18 @@ Names = Annotated[
     list[str] | None,
     typer.Option("--name", help="A further host name to answer to; may be given again."),
 ]
+Certificate = Annotated[
+    Path | None,
+    typer.Option(
+        help="Certificate (PEM) to be reached by https: a phone opens the page for the range out "
+        "of reach only from such an address.",
+        exists=True,
+        dir_okay=False,
+    ),
+]
+Key = Annotated[
+    Path | None, typer.Option(help="The certificate's key (PEM).", exists=True, dir_okay=False)
+]
 _OWN_WORDS = (
     database.NewerDataError,
     database.UnfinishedError,
@@ -73,7 +85,16 @@ def _told(folder: Path) -> Iterator[None]:
         ) from None
 
 
-def _serve(folder: Path, host: str, port: int, names: list[str]) -> None:
+def _serve(
+    folder: Path,
+    host: str,
+    port: int,
+    names: list[str],
+    certificate: Path | None = None,
+    key: Path | None = None,
+) -> None:
+    if (certificate is None) != (key is None):
+        raise _fail("A certificate and its key go together: give --certificate and --key.")
     local = host in LOCAL_HOSTS
     token = None if local else (Settings().token or new_token())
     if token is not None and len(token) < LEAST_TOKEN:
@@ -87,7 +108,8 @@ def _serve(folder: Path, host: str, port: int, names: list[str]) -> None:
     shown = sorted(own_names() - LOCAL_HOSTS) if is_any(host) else [host]
     for name in [*names, *shown] if token else [host]:
         at = f"[{name}]" if ":" in name else name
-        address = f"http://{at}:{port}" + (f"/?token={token}" if token else "")
+        scheme = "http" if certificate is None else "https"
+        address = f"{scheme}://{at}:{port}" + (f"/?token={token}" if token else "")
         out.print(escape(f"Lyrandis is open at {address}"), soft_wrap=True)
     out.print(escape(f"Data in {folder}. Stop with Ctrl+C."), style="dim", soft_wrap=True)
     uvicorn.run(
@@ -97,15 +119,22 @@ def _serve(folder: Path, host: str, port: int, names: list[str]) -> None:
         log_level="warning",
         timeout_graceful_shutdown=GRACE_S,
         server_header=False,
+        ssl_certfile=certificate,
+        ssl_keyfile=key,
     )
 
 
 @app.command()
 def serve(
-    host: Host = "127.0.0.1", port: Port = DEFAULT_PORT, data: Data = None, name: Names = None
+    host: Host = "127.0.0.1",
+    port: Port = DEFAULT_PORT,
+    data: Data = None,
+    name: Names = None,
+    certificate: Certificate = None,
+    key: Key = None,
 ) -> None:
     """Start the application on your own data."""
-    _serve(data or Settings().data, host, port, name or [])
+    _serve(data or Settings().data, host, port, name or [], certificate, key)
 
 
 @app.command()

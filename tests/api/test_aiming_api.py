@@ -113,6 +113,80 @@ def test_courses_go_out_and_in_again(client, rig):
     assert "line 3" in wrong.text
 
 
+def test_a_course_as_json_keeps_its_names(client, rig):
+    told = client.get(f"/api/rigs/{rig}/course")
+    back = client.post("/api/courses", files={"file": ("c.json", told.content)})
+    assert back.json() == told.json()
+    assert [t["name"] for t in back.json()["targets"]] == ["hare", "boar", "far off"]
+    wrong = told.content.replace(b"27", b"900")
+    assert client.post("/api/courses", files={"file": ("c.json", wrong)}).status_code == 422
+
+
+def table(client, text, walks=True):
+    at = f"/api/aim-table?walks={str(walks).lower()}"
+    data = text if isinstance(text, bytes) else text.encode()
+    return client.post(at, files={"file": ("aim.csv", data)})
+
+
+def taken(answer):
+    assert answer.status_code == 200, answer.text
+    return [line["trial"] for line in answer.json()]
+
+
+def test_a_chart_goes_out_and_comes_in_as_what_is_known(client, rig):
+    told = client.get(f"/api/rigs/{rig}/chart").json()["rows"]
+    for suffix in (".csv", ""):
+        data = client.get(f"/api/rigs/{rig}/chart{suffix}").content
+        back = taken(table(client, data))
+        assert [t["kind"] for t in back] == ["aim_known"] * len(told)
+        assert [t["crawl_mm"] for t in back] == pytest.approx(
+            [r["crawl_mm"] for r in told], rel=1e-3
+        )
+
+
+def test_visits_go_out_and_come_in_as_they_were(client, rig):
+    visits = [
+        {"kind": "crawl_visit", "distance_m": 20, "crawl_mm": 85, "heights_cm": [1, -4.5]},
+        {"kind": "crawl_visit", "distance_m": 35, "crawl_mm": 60, "heights_cm": [9]}
+        | {"arrows": "sighters", "day": "2026-05-31"},
+    ]
+    for seq, visit in enumerate(visits):
+        body = {"seq": seq, "station": "crawls", "trial": visit}
+        assert client.post(f"/api/rigs/{rig}/keep", json=body).status_code == 200
+    data = client.get(f"/api/rigs/{rig}/trials/crawl_visit").content
+    back = {t["distance_m"]: t for t in taken(table(client, data))}
+    assert back[20]["heights_cm"] == [1, -4.5]
+    assert (back[35]["arrows"], back[35]["day"]) == ("sighters", "2026-05-31")
+
+
+def test_gaps_and_yards_are_taken_in_and_lines_without_a_setting_passed_over(client):
+    text = "distance (yd);gap (in);mood\n20;4;fine\n30;;dull\n40;-2;\n"
+    back = taken(table(client, text, walks=False))
+    assert [t["distance_m"] for t in back] == pytest.approx([18.288, 36.576])
+    assert [t["gap_cm"] for t in back] == pytest.approx([10.16, -5.08])
+    assert {t["known"] for t in back} == {"gap"}
+
+
+@pytest.mark.parametrize(
+    ("text", "told"),
+    [
+        ("", "empty"),
+        ("far,crawl (mm)\n20,40\n", "The first line names its columns"),
+        ("distance,crawl (mm)\n20,40\n", "wants its unit"),
+        ("distance (m),crawl (mm)\n20,much\n", "Line 2: “much” is no crawl in mm"),
+        ("distance (m),crawl (mm)\n20,40\n200,40\n", "Line 3"),
+        ("distance (m),mood\n20,fine\n", "No line has a distance and a crawl"),
+        ("distance (m),crawl (mm)\n" + "20,40\n" * 61, "more than one chart"),
+        ("[1, 2]", "no list of distances"),
+        ('{"rows": [', "not JSON"),
+    ],
+)
+def test_a_table_of_the_aim_that_cannot_be_read_says_where(client, text, told):
+    answer = table(client, text)
+    assert answer.status_code == 422
+    assert told in answer.json()["errors"][0]["reason"]
+
+
 def test_the_chart_as_csv_and_json_says_the_same(client, rig):
     told = client.get(f"/api/rigs/{rig}/chart").json()
     lines = client.get(f"/api/rigs/{rig}/chart.csv").text.splitlines()

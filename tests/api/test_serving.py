@@ -94,11 +94,14 @@ class TestToken:
         assert (first.status_code, first.headers["location"]) == (303, "/rig/2/crawls?units=mm")
         assert "HttpOnly" in first.headers["set-cookie"]
         assert "samesite=strict" in first.headers["set-cookie"].lower()
+        assert "secure" not in first.headers["set-cookie"].lower()
         assert served.get("/rig/2/crawls").status_code == 200
         # Nobody is led to another server by it.
         away = served.get(f"//evil.example/x?token={TOKEN}")
         assert away.headers.get("location", "/").startswith("/")
         assert not away.headers.get("location", "/").startswith("//")
+        by_https = served.get(f"https://127.0.0.1/?token={TOKEN}")
+        assert "; secure" in by_https.headers["set-cookie"].lower()
 
     def test_short_ones_are_refused(self, tmp_path, monkeypatch):
         with pytest.raises(ValueError, match="20 signs"):

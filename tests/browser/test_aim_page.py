@@ -188,3 +188,21 @@ def test_the_routine_is_timed_silently_and_arrows_are_counted(walks, demo):
     assert rig(page, demo, 1)["trials"][0]["trial"] == {
         "kind": "arrows_shot", "arrows": 13, "day": "", "notes": "",
     }  # fmt: skip
+
+
+def test_a_table_of_crawls_is_looked_over_and_logged(walks, demo):
+    page = walks
+    leaf(page, "Known")
+    before = rig(page, demo, 1)["seq"]
+    table = "distance (m),crawl (mm)\n15,90\n35,61\n"
+    picker = page.get_by_label("Table of what is known or was shot")
+    wrong = {"name": "t.csv", "mimeType": "text/csv", "buffer": table.replace("61", "far").encode()}
+    picker.set_input_files(wrong)
+    expect(page.get_by_text("Line 3: “far” is no crawl in mm.")).to_be_visible()
+    picker.set_input_files(wrong | {"buffer": table.encode()})
+    expect(page.get_by_text("known: at 35.0 m a crawl of 61 mm", exact=False)).to_be_visible()
+    page.get_by_role("button", name="Log these 2").click()
+    expect(page.get_by_role("button", name="From a table or JSON")).to_be_visible()
+    kept = rig(page, demo, 1)
+    assert kept["seq"] == before + 2
+    assert {t["trial"]["crawl_mm"] for t in kept["trials"] if t["seq"] > before} == {90, 61}

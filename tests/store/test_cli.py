@@ -74,3 +74,19 @@ def test_starts_with_its_data_by_the_environment(tmp_path, command, rigs):
     assert f"http://127.0.0.1:{port}" in printed
     assert list(tmp_path.rglob(FILE_NAME))
     assert not list(tmp_path.rglob("*-wal"))  # an ordinary stop leaves one file
+
+
+def test_by_https_with_a_certificate_and_its_key(tmp_path, monkeypatch):
+    given = {}
+    monkeypatch.setattr("lyrandis.cli.uvicorn.run", lambda _, **how: given.update(how))
+    for name in ("c.pem", "k.pem"):
+        (tmp_path / name).touch()
+    asked = ["serve", "--data", str(tmp_path / "data"), "--certificate", str(tmp_path / "c.pem")]
+    told = runner.invoke(app, asked)
+    assert told.exit_code == 1
+    assert "go together" in told.output
+    assert given == {}
+    told = runner.invoke(app, [*asked, "--key", str(tmp_path / "k.pem")])
+    assert told.exit_code == 0
+    assert "https://127.0.0.1:8730" in told.output
+    assert (given["ssl_certfile"].name, given["ssl_keyfile"].name) == ("c.pem", "k.pem")

@@ -5,6 +5,7 @@ from __future__ import annotations
 from typing import Annotated, Any, Literal
 
 from fastapi import APIRouter, File, Query, Response, UploadFile
+from pydantic import BaseModel
 
 from lyrandis.api.attached import file_name
 from lyrandis.api.bodies import CheckedRoute
@@ -13,12 +14,16 @@ from lyrandis.api.flight import PassingIn, changed
 from lyrandis.api.problems import PROBLEM_RESPONSES, answers
 from lyrandis.api.reference import get_preferences
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.findings import Said
 from lyrandis.core.parts import Course
+from lyrandis.core.trials import Trial
 from lyrandis.desk import papers
 from lyrandis.desk.shown.aim import AimingView, CrawlsView, aiming_view, crawls_view
+from lyrandis.files.aim_table import read_aim
 from lyrandis.files.cards import CardId
 from lyrandis.files.course_csv import read_course, write_chart, write_course
 from lyrandis.files.table_csv import MOST_BYTES
+from lyrandis.store.kept import Kept
 
 router = APIRouter(
     prefix="/api", tags=["aiming"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
@@ -75,16 +80,41 @@ def card(
 @router.get("/rigs/{id}/course.csv", response_class=Response, responses=answers("text/csv"))
 def course_csv(id: RigId, desk: AtDesk, course: CourseAt = 0) -> Response:
     """A course's targets as CSV."""
-    courses = desk.get(id).present.rig.courses
-    if course >= len(courses):
-        raise RefusedError("course", "This rig has no such course.", len(courses))
-    return _file(write_course(courses[course].targets), courses[course].name, "csv", "text/csv")
+    found = _course(desk.get(id), course)
+    return _file(write_course(found.targets), found.name, "csv", "text/csv")
+
+
+@router.get("/rigs/{id}/course")
+def course_json(id: RigId, desk: AtDesk, course: CourseAt = 0) -> Course:
+    """A course with its names as JSON, as it is read again."""
+    return _course(desk.get(id), course)
+
+
+class AimLine(BaseModel):
+    """What a line of a table says, in words and as the trial that it would be."""
+
+    said: Said
+    trial: Trial
+
+
+@router.post("/aim-table")
+def aim_table(file: Annotated[UploadFile, File()], walks: bool = True) -> list[AimLine]:
+    """Read a table or JSON of crawls or gaps; nothing is kept until the archer logs it."""
+    found = read_aim(file.file.read(MOST_BYTES + 1), walks)
+    return [AimLine(said=trial.said(), trial=trial) for trial in found]
 
 
 @router.post("/courses")
 def course_in(file: Annotated[UploadFile, File()]) -> Course:
-    """Read a table of targets; nothing is kept until the archer keeps it."""
+    """Read a table of targets, or a course as JSON; nothing is kept until the archer keeps it."""
     return read_course(file.file.read(MOST_BYTES + 1))
+
+
+def _course(kept: Kept, course: int) -> Course:
+    courses = kept.present.rig.courses
+    if course >= len(courses):
+        raise RefusedError("course", "This rig has no such course.", len(courses))
+    return courses[course]
 
 
 def _file(data: str | bytes, name: str, kind: str, media: str) -> Response:

@@ -13,9 +13,7 @@ from lyrandis.core.route import STATIONS
 
 _RIG_PAGES = "|".join((*STATIONS, "keep", "schedule", "beside", "range"))
 _RACK_PAGES = r"rack(/fit|/beside|/[0-9a-f]{32})?"
-_PAGES = re.compile(
-    rf"|new|terms|range|{_RACK_PAGES}|rig/[1-9]\d{{0,15}}(/({_RIG_PAGES}))?/?"
-)
+_PAGES = re.compile(rf"|new|terms|range|{_RACK_PAGES}|rig/[1-9]\d{{0,15}}(/({_RIG_PAGES}))?/?")
 _NOT_BUILT = (
     "<!doctype html><title>Lyrandis</title><p>The pages are not built yet. "
     "Run <code>make demo</code>, or <code>npm run build</code> in <code>web/</code>."

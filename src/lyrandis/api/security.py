@@ -26,7 +26,7 @@ MOST_BY_PATH = {
     "/api/compute/photo": MOST_PHOTO_BYTES + _FORM,
     **dict.fromkeys(("/api/rigs/import", "/api/jobs/import"), MOST_RIG_BYTES + _FORM),
     **dict.fromkeys(("/api/data/restore", "/api/jobs/restore"), 2_000_000_000),
-    "/api/readings": 1_000_000 + _FORM,
+    **dict.fromkeys(("/api/readings", "/api/courses", "/api/aim-table"), 1_000_000 + _FORM),
 }
 _SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
 _COOKIE = "lyrandis-token"
@@ -203,5 +203,6 @@ class Guard:
         rest = urlencode([(name, value) for name, value in query if name != "token"])
         path = "/" + scope["path"].lstrip("/")
         answer = RedirectResponse(path + (f"?{rest}" if rest else ""), status_code=303)
-        answer.set_cookie(_COOKIE, token, httponly=True, samesite="strict")
+        secure = scope["scheme"] == "https"
+        answer.set_cookie(_COOKIE, token, httponly=True, samesite="strict", secure=secure)
         return answer

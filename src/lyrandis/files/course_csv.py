@@ -1,4 +1,4 @@
-"""Courses and charts as CSV: a target a line in and out, a distance a line out."""
+"""Courses and charts as files: a target a line in and out, a distance a line out."""
 
 from __future__ import annotations
 
@@ -12,7 +12,7 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import refused
 from lyrandis.core.parts import Course, Target
-from lyrandis.files.table_csv import Column, at_line, measured, read_table
+from lyrandis.files.table_csv import Column, at_line, document, measured, read_table
 
 _COLUMNS = {
     "distance": Column(("m", "yd"), measured("distance"), plain=True),
@@ -23,12 +23,14 @@ _HEAD = ("distance (m)", "slope (deg)", "spot (cm)")
 
 
 def read_course(data: bytes) -> Course:
-    """A course from a table: distance, and where they are said slope and half the spot's height.
+    """A course as JSON, or from a table: distance, and where said slope and half the spot's height.
 
     Raises
     ------
     RefusedError : a line that is no target, with its number; too many targets or none.
     """
+    if data.lstrip().startswith(b"{"):
+        return _from_json(data)
     targets: list[Target] = []
     bare = (("distance",), ("distance", "slope"), ("distance", "slope", "spot"))
     for line, cells in read_table(data, _COLUMNS, ",".join(_HEAD), bare):
@@ -45,6 +47,13 @@ def read_course(data: bytes) -> Course:
         raise RefusedError("line 2", "There is no target under the head.")
     try:
         return Course(name="A course", targets=tuple(targets))
+    except ValidationError as error:
+        raise refused(error.errors()[0]) from None
+
+
+def _from_json(data: bytes) -> Course:
+    try:
+        return Course.model_validate(document(data))
     except ValidationError as error:
         raise refused(error.errors()[0]) from None
 

@@ -4,12 +4,14 @@ from __future__ import annotations
 
 import csv
 import io
+import json
 import re
 from collections.abc import Callable, Mapping
-from typing import NamedTuple
+from typing import Any, NamedTuple
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import joined, verbatim
+from lyrandis.core.strict import refuse_unfit
 from lyrandis.core.units import parse
 
 MOST_BYTES = 1_000_000
@@ -60,7 +62,7 @@ def read_table(
     ------
     RefusedError : too large, no text, a head without its units, a cell that is no number.
     """
-    rows = _rows(data)
+    rows = rows_of(data)
     if not rows:
         raise RefusedError("file", "The file is empty.")
     headless = next((b for b in bare if len(b) == len(rows[0][1])), None)
@@ -82,7 +84,8 @@ def read_table(
     return found
 
 
-def _rows(data: bytes) -> list[tuple[int, list[str]]]:
+def rows_of(data: bytes) -> list[tuple[int, list[str]]]:
+    """The cells of each line that is not empty, with its number in the file."""
     if len(data) > MOST_BYTES:
         raise RefusedError("file", "The file is too large for readings.", MOST_BYTES, "bytes")
     try:
@@ -105,6 +108,30 @@ def _rows(data: bytes) -> list[tuple[int, list[str]]]:
     return [(line, row) for line, row in rows if any(cell.strip() for cell in row)]
 
 
+def document(data: bytes) -> Any:
+    """A JSON document, within the same bounds as a table; raises RefusedError."""
+    if len(data) > MOST_BYTES:
+        raise RefusedError("file", "The file is too large for readings.", MOST_BYTES, "bytes")
+    try:
+        told = json.loads(data)
+    except (ValueError, RecursionError):
+        raise RefusedError("file", "The file is not JSON.") from None
+    refuse_unfit(told, "file")
+    return told
+
+
+def head_of(cell: str) -> tuple[str, str | None]:
+    """What a column is called, and its unit where it has one.
+
+    >>> head_of("Crawl (mm)"), head_of("marks")
+    (('crawl', 'mm'), ('marks', None))
+    """
+    match = _HEAD.match(cell)
+    if match is None:
+        return cell.strip().lower(), None
+    return match[1].lower(), match[2].lower() if match[2] else None
+
+
 def _named(names: list[str]) -> str:
     """Names with their articles, the last with an “and”."""
     with_a = [f"a {name}" for name in names]
@@ -118,9 +145,8 @@ def _heads(
     by_name = {n: name for name, c in columns.items() for n in (name, *c.names)}
     found: list[tuple[str, str | None]] = []
     for cell in row:
-        match = _HEAD.match(cell)
-        name = by_name.get(match[1].lower()) if match else None
-        unit = match[2].lower() if match and match[2] else None
+        title, unit = head_of(cell)
+        name = by_name.get(title)
         fits = name is not None and (
             unit in columns[name].units if unit else columns[name].plain or not columns[name].units
         )

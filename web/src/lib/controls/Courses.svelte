@@ -34,7 +34,11 @@
 		fault = '';
 		try {
 			const read = await upload<Course>('/api/courses', file);
-			add({ ...read, name: file.name.replace(/\.[^.]*$/, '').slice(0, 80) || read.name });
+			const named = file.name.endsWith('.json');
+			add({
+				...read,
+				name: (named && read.name) || file.name.replace(/\.[^.]*$/, '').slice(0, 80) || read.name
+			});
 		} catch (error) {
 			fault = (error as Error).message;
 		}
@@ -82,6 +86,9 @@
 			<a class="link" href={paper('pdf')}>Round card, PDF</a>
 			<a class="link" href={paper('svg')}>SVG</a>
 			<a class="link" href="/api/rigs/{bench().id}/course.csv?course={at}">Course as CSV</a>
+			<a class="link" href="/api/rigs/{bench().id}/course?course={at}" download="course.json"
+				>as JSON</a
+			>
 		{/if}
 	</p>
 {:else}
@@ -105,13 +112,13 @@
 		type="button"
 		class="link"
 		disabled={courses.length >= MOST}
-		onclick={() => picker?.click()}>From a CSV file</button
+		onclick={() => picker?.click()}>From a file</button
 	>
 	<input
 		bind:this={picker}
 		type="file"
-		accept=".csv,text/csv,text/plain"
-		aria-label="Course as CSV"
+		accept=".csv,.json,text/csv,text/plain,application/json"
+		aria-label="Course as CSV or JSON"
 		hidden
 		onchange={(e) => {
 			const file = e.currentTarget.files?.[0];

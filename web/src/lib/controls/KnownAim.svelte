@@ -3,6 +3,7 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import { TrialForm } from '$lib/bench/trialForm.svelte';
 	import { asAiming } from '$lib/bench/aiming.svelte';
+	import AimTable from './AimTable.svelte';
 	import TrialEntry from './TrialEntry.svelte';
 	import TrialList from './TrialList.svelte';
 
@@ -144,6 +145,7 @@
 		>
 	{/if}
 </TrialEntry>
+<AimTable />
 {#if asked.problem}
 	<p role="alert">{asked.problem}</p>
 {:else if implied}
