@@ -15,6 +15,7 @@ from PIL import Image
 from playwright.sync_api import Page, sync_playwright
 
 HERE = Path(__file__).parent
+GAP = 8  # px between pictures that stand side by side
 VIEWS = {
     "rigs": "/",
     "rack": "/rack",
@@ -78,6 +79,28 @@ def shoot_four(page: Page, address: str, name: str) -> None:
     few.save(HERE / f"{name}.png", optimize=True)
 
 
+def shoot_range(page: Page, address: str) -> None:
+    """The page for the range, leaf by leaf, side by side."""
+    page.goto(f"{address}/rig/1/range", wait_until="networkidle")
+    shots = []
+    for leaf in ("Card", "End", "Brace", "Read", "Log"):
+        page.get_by_role("tab", name=leaf, exact=True).click()
+        if leaf == "End":
+            butt = page.locator("figure[aria-label^='This end'] rect").first.bounding_box()
+            for x, y in ((0.45, 0.4), (0.55, 0.46), (0.5, 0.33)):
+                page.mouse.click(butt["x"] + x * butt["width"], butt["y"] + y * butt["height"])
+        if leaf == "Log":
+            page.get_by_text("It opens here without the server").wait_for()
+        page.wait_for_timeout(300)
+        shots.append(Image.open(BytesIO(page.screenshot(animations="disabled"))).convert("RGB"))
+    wide, high = shots[0].size
+    whole = Image.new("RGB", (len(shots) * (wide + GAP) - GAP, high), "#C9C3B3")
+    for i, shot in enumerate(shots):
+        whole.paste(shot, (i * (wide + GAP), 0))
+    few = whole.quantize(colors=128, dither=Image.Dither.NONE)
+    few.save(HERE / "range.png", optimize=True)
+
+
 def main() -> None:
     """Start the demo on a fresh folder, take every picture, stop it."""
     with socket.socket() as s:
@@ -130,6 +153,7 @@ def main() -> None:
             narrow.screenshot(path=HERE / "part.png", animations="disabled")
             phone = browser.new_page(viewport={"width": 390, "height": 844}, **common)
             shoot(phone, address, "schedule", "/rig/1/schedule")
+            shoot_range(phone, address)
             browser.close()
         finally:
             run.terminate()

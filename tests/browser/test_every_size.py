@@ -25,7 +25,8 @@ PAGES = (
     "/rack/fit",
     f"/rack/beside?mine={RISER}",
     f"/rack/{RISER}",
-    *(f"/rig/1/{s}" for s in (*STATIONS, "keep", "schedule", "beside")),
+    "/range",
+    *(f"/rig/1/{s}" for s in (*STATIONS, "keep", "schedule", "beside", "range")),
 )
 EVERY_RULE = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
 COLOURS = ["color-contrast"]  # all that the lamp changes
@@ -52,7 +53,7 @@ def look(page, demo):
         page.set_viewport_size(dict(zip(("width", "height"), SIZES[size], strict=True)))
         page.goto(f"{demo}{path}")
         page.wait_for_load_state("networkidle")
-        page.locator("main h1").wait_for()
+        page.locator("h1").first.wait_for()
         page.evaluate(source)
 
     return at

@@ -87,8 +87,8 @@
 <h2>Three arrows at this brace felt</h2>
 <div class="feel" role="group" aria-label="How three arrows felt, 1 harsh to 5 smooth">
 	{#each FEEL as word, i (i)}
-		<button class="act plain" onclick={() => felt(i + 1)} aria-label="Feel {i + 1} of 5"
-			>{i + 1}<span class="quiet">{word}</span></button
+		<button class="act plain" onclick={() => felt(i + 1)}
+			>{i + 1} <span class="quiet">{word}</span></button
 		>
 	{/each}
 </div>

@@ -145,35 +145,45 @@
 	{/if}
 	<Tabs value={leaf} onValueChange={(e) => go(e.value as Leaf)} class="range-leaves">
 		<main id="main" tabindex="-1">
-			{#each leaves as one (one.id)}
-				<Tabs.Content value={one.id} tabindex={-1}>
-					{#if leaf !== one.id}{:else if leaf === 'card'}
-						<RangeCard {view} {distance} onpick={pick} asOf={outbox.reach ? null : asOf} />
-					{:else if leaf === 'end'}
-						<RangeEnd bind:this={worked} {view} {outbox} {distance} onpick={pick} bind:own {day} />
-					{:else if leaf === 'brace'}
-						<RangeBrace bind:this={worked} {view} {outbox} {day} />
-					{:else if leaf === 'read'}
-						<RangeRead bind:this={worked} {view} {outbox} {distance} {crawl_mm} {day} />
-					{:else}
-						<RangeLog
-							id={view.id}
-							{outbox}
-							{readiness}
-							oninstall={offer ? () => void install() : null}
-						/>
-					{/if}
-				</Tabs.Content>
-			{/each}
+			<div class="page">
+				{#each leaves as one (one.id)}
+					<Tabs.Content value={one.id} tabindex={-1}>
+						{#if leaf !== one.id}{:else if leaf === 'card'}
+							<RangeCard {view} {distance} onpick={pick} asOf={outbox.reach ? null : asOf} />
+						{:else if leaf === 'end'}
+							<RangeEnd
+								bind:this={worked}
+								{view}
+								{outbox}
+								{distance}
+								onpick={pick}
+								bind:own
+								{day}
+							/>
+						{:else if leaf === 'brace'}
+							<RangeBrace bind:this={worked} {view} {outbox} {day} />
+						{:else if leaf === 'read'}
+							<RangeRead bind:this={worked} {view} {outbox} {distance} {crawl_mm} {day} />
+						{:else}
+							<RangeLog
+								id={view.id}
+								{outbox}
+								{readiness}
+								oninstall={offer ? () => void install() : null}
+							/>
+						{/if}
+					</Tabs.Content>
+				{/each}
+			</div>
+			<Tabs.List class="range-row">
+				{#each leaves as one (one.id)}
+					<Tabs.Trigger value={one.id} class="range-tab"
+						>{one.title}{#if one.id === 'log' && waiting}
+							<span class="count">{waiting}</span>{/if}</Tabs.Trigger
+					>
+				{/each}
+			</Tabs.List>
 		</main>
-		<Tabs.List class="range-row">
-			{#each leaves as one (one.id)}
-				<Tabs.Trigger value={one.id} class="range-tab"
-					>{one.title}{#if one.id === 'log' && waiting}
-						<span class="count">{waiting}</span>{/if}</Tabs.Trigger
-				>
-			{/each}
-		</Tabs.List>
 	</Tabs>
 </div>
 
@@ -217,7 +227,7 @@
 	h1 a {
 		text-decoration: none;
 		display: inline-block;
-		padding: 0.6rem 0;
+		padding: 0.75rem 0;
 	}
 	.reach {
 		background: none;
@@ -245,17 +255,18 @@
 		border-right: 1px solid var(--line);
 	}
 	.range :global(.range-leaves) {
+		display: contents;
+	}
+	main {
 		display: grid;
 		grid-template-rows: minmax(0, 1fr) auto;
 		min-height: 0;
-	}
-	main {
-		overflow-y: auto;
-		padding: 0.6rem 1rem;
+		min-width: 0;
 		outline: none;
-		width: 100%;
-		max-width: 34rem;
-		margin: 0 auto;
+	}
+	.page {
+		overflow-y: auto;
+		padding: 0.6rem max(1rem, (100% - 34rem) / 2);
 	}
 	.range :global(.range-row) {
 		display: grid;
