@@ -20,7 +20,7 @@ export default defineConfig({
 								},
 								{
 									name: 'words',
-									test: /src\/lib\/(format|api|bench\/(reference|notice|attempt|latest|paths))/,
+									test: /src\/lib\/(format|api|bench\/(reference|notice|attempt|latest|paths)|frame\/(window|keys|focus|Mark))/,
 									priority: 2
 								},
 								{ name: 'charts', test: /src\/lib\/charts\// }
