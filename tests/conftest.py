@@ -2,12 +2,15 @@
 
 from __future__ import annotations
 
+import shutil
+
 import pytest
 from fastapi.testclient import TestClient
 from hypothesis import settings
 
 from lyrandis.api.app import create_app
-from lyrandis.store.database import open_database
+from lyrandis.demo import scenario
+from lyrandis.store.database import closed_after, open_database
 from lyrandis.store.rigs import RigStore
 
 BASE = "http://127.0.0.1"  # as the browser asks
@@ -25,13 +28,35 @@ def store(tmp_path):
     engine.dispose()
 
 
-@pytest.fixture
-def app(tmp_path):
+@pytest.fixture(scope="session")
+def demo_rigs(tmp_path_factory):
+    """A folder with the demo's rigs, made once: a test takes a copy of its own."""
+    folder = tmp_path_factory.mktemp("demo-rigs")
+    with closed_after(open_database(folder)) as engine:
+        scenario.load(RigStore(engine))
+    return folder
+
+
+def _app(tmp_path):
     site = tmp_path / "site"
     site.mkdir()
     (site / "index.html").write_text("<!doctype html><title>pages</title>")
     (site / "mark.svg").write_text("<svg/>")
-    made = create_app(tmp_path / "data", site)
+    return create_app(tmp_path / "data", site)
+
+
+@pytest.fixture
+def app(tmp_path):
+    made = _app(tmp_path)
+    yield made
+    made.state.desk.engine.dispose()
+
+
+@pytest.fixture
+def demo_app(tmp_path, demo_rigs):
+    """The application on the demo's rigs."""
+    shutil.copytree(demo_rigs, tmp_path / "data")
+    made = _app(tmp_path)
     yield made
     made.state.desk.engine.dispose()
 

@@ -5,18 +5,20 @@ import sqlite3
 
 import pytest
 
-from lyrandis.demo import scenario
 from lyrandis.store.database import FILE_NAME
-from lyrandis.store.rigs import RigStore
 
 
 @pytest.fixture
-def spoil(app, tmp_path):
+def app(demo_app):
+    return demo_app
+
+
+@pytest.fixture
+def spoil(app):
     """The demo's rigs; a function that writes behind the application's back."""
-    scenario.load(RigStore(app.state.desk.engine))
 
     def write(*statements):
-        raw = sqlite3.connect(tmp_path / "data" / FILE_NAME)
+        raw = sqlite3.connect(app.state.folder / FILE_NAME)
         raw.execute("PRAGMA ignore_check_constraints=ON")
         for statement in statements:
             raw.execute(*statement) if isinstance(statement, tuple) else raw.execute(statement)

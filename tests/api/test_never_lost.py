@@ -8,17 +8,19 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
 from lyrandis.core.fields import field_notes
-from lyrandis.demo import scenario
-from lyrandis.store.rigs import RigStore
 
 PAGES = ("", "/history", "/schedule", "/schedule.ics", "/sheet", "/file")
 HOLD = {"kind": "hold", "weight_lbf": 36, "seconds": 9}
 
 
 @pytest.fixture
-def rigs(app, client):
+def app(demo_app):
+    return demo_app
+
+
+@pytest.fixture
+def rigs(client):
     """The demo's rigs behind the real API."""
-    scenario.load(RigStore(app.state.desk.engine))
     return client
 
 

@@ -97,6 +97,8 @@ def test_no_page_keeps_a_person_out(page, every, size):
             faults[f"{place} wide"] = [f"{wide[0]} px wide on {wide[1]}"]
         if place.startswith("/rig") and high[0] > high[1]:
             faults[f"{place} high"] = [f"{high[0]} px high on {high[1]}"]
+        if "NaN" in page.content():
+            faults[f"{place} NaN"] = ["a number that is none"]
         if small := page.evaluate(SMALL, LEAST[size]):
             faults[f"{place} small"] = small
     none_of(faults)

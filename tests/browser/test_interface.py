@@ -249,19 +249,18 @@ def test_a_rig_file_goes_out_and_comes_in_and_damage_is_told(page, demo, tmp_pat
     expect(page).to_have_url(f"{demo}/rig/4/draw")
 
 
-@pytest.mark.parametrize("scheme", ["light", "dark"])
-@pytest.mark.parametrize(("width", "height"), [(1280, 800), (820, 1100)])
-def test_every_view_fits_its_width_without_errors(page, demo, scheme, width, height):
+@pytest.mark.parametrize(("scheme", "width", "height"), [("light", 1280, 800), ("dark", 820, 1100)])
+def test_a_thumb_archers_views_fit_their_width_without_errors(page, demo, scheme, width, height):
+    """The first rig's are walked at every size by themselves."""
     page.emulate_media(color_scheme=scheme)
     page.set_viewport_size({"width": width, "height": height})
-    for rig in (1, 3):
-        for path in PATHS:
-            page.goto(f"{demo}/rig/{rig}/{path}")
-            expect(page.get_by_role("heading", level=1)).to_be_visible()
-            assert page.evaluate("document.documentElement.dataset.mode") == scheme
-            wide = page.evaluate("document.documentElement.scrollWidth")
-            assert wide <= width, f"{path} is {wide} px wide"
-            assert "NaN" not in page.content()
+    for path in PATHS:
+        page.goto(f"{demo}/rig/3/{path}")
+        expect(page.get_by_role("heading", level=1)).to_be_visible()
+        assert page.evaluate("document.documentElement.dataset.mode") == scheme
+        wide = page.evaluate("document.documentElement.scrollWidth")
+        assert wide <= width, f"{path} is {wide} px wide"
+        assert "NaN" not in page.content()
 
 
 def test_every_control_has_a_name_and_every_plot_a_table(page, demo):

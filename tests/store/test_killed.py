@@ -1,6 +1,7 @@
 """Ended at any instant while it is made, migrated, reset or restored, it starts again whole."""
 
 import os
+import shutil
 import sqlite3
 from pathlib import Path
 
@@ -115,10 +116,13 @@ def test_what_an_interrupted_older_version_left_is_set_aside_or_cleaned(tmp_path
 
 
 def test_while_the_demo_is_loaded_or_reset(tmp_path):
+    loaded = tmp_path / "loaded"
+    demo_folder.prepare(loaded, False)
+
     def make(n):
         folder = tmp_path / str(n)
         if n % 2:
-            demo_folder.prepare(folder, False)
+            shutil.copytree(loaded, folder)
             with database.closed_after(database.open_database(folder)) as engine:
                 RigStore(engine).create(Rig(name="Played with"))
         return folder

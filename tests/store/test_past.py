@@ -1,22 +1,23 @@
 """A rig as it stood after each of its entries, and the days on which something was entered."""
 
+import shutil
+
 import pytest
 
 from lyrandis.core.history import replay
 from lyrandis.core.parts import Rig
 from lyrandis.core.trials import BraceTrial
-from lyrandis.demo import scenario
 from lyrandis.store.database import open_database
 from lyrandis.store.errors import MissingError
 from lyrandis.store.rigs import RigStore
 
 
 @pytest.fixture(scope="module")
-def store(tmp_path_factory):
-    engine = open_database(tmp_path_factory.mktemp("past"))
-    made = RigStore(engine)
-    scenario.load(made)
-    yield made
+def store(tmp_path_factory, demo_rigs):
+    folder = tmp_path_factory.mktemp("past") / "data"
+    shutil.copytree(demo_rigs, folder)
+    engine = open_database(folder)
+    yield RigStore(engine)
     engine.dispose()
 
 

@@ -1,6 +1,7 @@
 """Keeping: survives a restart, migrates with a backup, never loses an entry."""
 
 import json
+import shutil
 import sqlite3
 from datetime import datetime
 
@@ -192,38 +193,42 @@ def test_backup_is_whole_while_open(store, tmp_path):
 
 
 class TestDemo:
-    def test_the_scenario_is_always_the_same(self, store, tmp_path):
-        scenario.load(store)
+    @pytest.fixture
+    def demo(self, tmp_path, demo_rigs):
+        """A store of the demo's rigs."""
+        shutil.copytree(demo_rigs, tmp_path / "demo")
+        engine = database.open_database(tmp_path / "demo")
+        yield RigStore(engine)
+        engine.dispose()
+
+    def test_the_scenario_is_always_the_same(self, demo, tmp_path):
         other = RigStore(database.open_database(tmp_path / "other"))
         scenario.load(other)
-        assert [k.present.rig for k in store.all()] == [k.present.rig for k in other.all()]
-        for k in store.all():
-            assert list(store.entries(k.id)) == list(other.entries(k.id))
+        assert [k.present.rig for k in demo.all()] == [k.present.rig for k in other.all()]
+        for k in demo.all():
+            assert list(demo.entries(k.id)) == list(other.entries(k.id))
         other.engine.dispose()
 
-    def test_three_rigs_of_three_kinds_with_due_stations(self, store):
-        scenario.load(store)
-        kept = store.all()
+    def test_three_rigs_of_three_kinds_with_due_stations(self, demo):
+        kept = demo.all()
         assert {k.present.rig.bow.form for k in kept} == {"recurve", "hybrid", "static_tip"}
         assert {k.present.rig.archer.release for k in kept} == {"three_under", "split", "thumb"}
         assert "left" in {k.present.rig.archer.hand for k in kept}
         for k in kept:
-            times = [datetime.fromisoformat(e.at) for e in store.entries(k.id)]
+            times = [datetime.fromisoformat(e.at) for e in demo.entries(k.id)]
             assert times == sorted(times)
 
-    def test_reset_brings_it_back(self, store):
-        scenario.load(store)
-        first = store.all()[0]
-        store.keep(first.id, first.seq, {"name": "Spoilt"})
-        scenario.reset(store)
-        assert store.all()[0].present.rig.name != "Spoilt"
-        assert len(store.all()) == 3
+    def test_reset_brings_it_back(self, demo):
+        first = demo.all()[0]
+        demo.keep(first.id, first.seq, {"name": "Spoilt"})
+        scenario.reset(demo)
+        assert demo.all()[0].present.rig.name != "Spoilt"
+        assert len(demo.all()) == 3
 
-    def test_every_kind_of_trial_stands_in_the_demo_at_its_own_station(self, store):
-        scenario.load(store)
+    def test_every_kind_of_trial_stands_in_the_demo_at_its_own_station(self, demo):
         seen = {}
-        for kept in store.all():
-            entries = list(store.entries(kept.id))
+        for kept in demo.all():
+            entries = list(demo.entries(kept.id))
             for trial in kept.present.trials:
                 seen.setdefault(trial.trial.kind, []).append(trial)
                 entry = entries[trial.seq - 1]
@@ -232,10 +237,9 @@ class TestDemo:
         assert set(seen) == set(KINDS) - {"release", "coach"}  # nothing was found, no child shoots
         assert not any(t.struck for trials in seen.values() for t in trials)
 
-    def test_the_demos_archers_have_something_to_do(self, store):
+    def test_the_demos_archers_have_something_to_do(self, demo):
         """Each rig shows at least one thing due, and none a finding that stops it."""
-        scenario.load(store)
-        for kept in store.all():
+        for kept in demo.all():
             present = kept.present
             bench = Bench(present.rig, present.trials, "2026-06-01T10:00:00+00:00")
             due = schedule(bench, states(present.marks, present.rig))

@@ -4,14 +4,16 @@
 	import type { Outbox } from './outbox.svelte';
 	import type { Taken } from './setting';
 	import Stepper from './Stepper.svelte';
+	import type { Unlogged } from './unlogged.svelte';
 
 	/** The brace height as it is measured now: it holds, it moved, or how three arrows felt at it. */
 	interface Props {
 		view: Taken;
 		outbox: Outbox;
+		unlogged: Unlogged;
 		day: () => string;
 	}
-	let { view, outbox, day }: Props = $props();
+	let { view, outbox, unlogged, day }: Props = $props();
 	const answer = $derived(view.bench.stations.find((s) => s.station === 'brace')?.answer);
 	const FEEL = ['harsh', '', '', '', 'smooth'];
 	const set = $derived(outbox.setting('bow.brace_height_in') as number | null);
@@ -20,8 +22,7 @@
 	const step = $derived(
 		reference.toStored(1 / (unit.denominator || (unit.label === 'in' ? 16 : 1)), 'brace')
 	);
-	let read = $state<number | null>(null);
-	const value = $derived(read ?? kept);
+	const value = $derived(unlogged.brace ?? kept);
 	const text = (inches: number) => reference.text(inches, 'brace');
 	const holds = $derived(set != null && text(value) === text(kept));
 	const moved = $derived(value - kept);
@@ -42,7 +43,7 @@
 				why: 'measured at the range',
 				changes: { 'bow.brace_height_in': value }
 			});
-		read = null;
+		unlogged.brace = null;
 	}
 	function felt(feel: number): void {
 		outbox.log(`brace ${text(value)}: 3 arrows, feel ${feel} of 5`, {
@@ -75,7 +76,7 @@
 	{value}
 	{step}
 	low={3}
-	onvalue={(v) => (read = v)}
+	onvalue={(v) => (unlogged.brace = v)}
 />
 <p class="told" aria-live="polite">
 	{#if holds}as it is kept{:else if set == null}not measured yet

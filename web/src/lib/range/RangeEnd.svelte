@@ -14,19 +14,20 @@
 		type Taken
 	} from './setting';
 	import Stepper from './Stepper.svelte';
+	import type { Unlogged } from './unlogged.svelte';
 
 	/** An end for the chart: arrows tapped on the butt, or high and low by keys. */
 	interface Props {
 		view: Taken;
 		outbox: Outbox;
-		distance: number;
-		onpick: (distance_m: number) => void;
-		/** The setting by hand where it is not the card's, as it is counted. */
-		own: number | null;
+		unlogged: Unlogged;
 		day: () => string;
 	}
-	let { view, outbox, distance, onpick, own = $bindable(), day }: Props = $props();
+	let { view, outbox, unlogged, day }: Props = $props();
 	const MOST = 24;
+	const distance = $derived(unlogged.distance);
+	const own = $derived(unlogged.own);
+	const arrows = $derived(unlogged.arrows);
 	const by = $derived(countedBy(view));
 	const line = $derived(lineAt(view, distance));
 	const imperial = $derived(reference.unit('spot').label === 'in');
@@ -35,22 +36,23 @@
 	const step_m = $derived(reference.unit('distance').label === 'yd' ? 0.9144 : 1);
 	/** Half of the butt that is drawn [cm]: near arrows lie close together. */
 	const half = $derived(Math.min(Math.max(Math.round((2.4 * distance) / 10) * 10, 20), 60));
-	let arrows = $state<{ right_cm: number; up_cm: number; keyed: boolean }[]>([]);
-	let sighters = $state(false);
 	/** 8 or 2 was pressed, and how far is awaited. */
 	let way = $state<1 | -1 | 0>(0);
 
 	const each = $derived(eachOf(view, by));
 	const setting = $derived(own ?? cardedOf(line, by));
 	const crawl_mm = $derived(crawlOf(view, line, own));
+	/** Where the card has no line, the archer says how it is set before it is logged. */
+	const unset = $derived(own === null && !line);
+	const ready = $derived(arrows.length > 0 && !unset);
 	/** Beyond point-on the tip is held over the spot. */
 	const over_cm = $derived(own === null && line?.set_to == null ? (line?.hold_over_cm ?? 0) : 0);
 	const steps = { mm: 0.5, marks: 0.25, fingers: 0.25 };
 
 	const next = $derived(view.bench.crawls?.next ?? null);
 	function take(to: NonNullable<typeof next>): void {
-		onpick(to.distance_m);
-		own = lineAt(view, to.distance_m)
+		unlogged.pick(to.distance_m);
+		unlogged.own = lineAt(view, to.distance_m)
 			? null
 			: by === 'mm' || by === null
 				? to.set_to
@@ -59,16 +61,17 @@
 	const rounded = (cm: number) => Math.round(cm * 2) / 2;
 	function put(right_cm: number, up_cm: number, keyed = false): void {
 		way = 0;
-		arrows = [...arrows, { right_cm: rounded(right_cm), up_cm: rounded(up_cm), keyed }].slice(
-			-MOST
-		);
+		unlogged.arrows = [
+			...arrows,
+			{ right_cm: rounded(right_cm), up_cm: rounded(up_cm), keyed }
+		].slice(-MOST);
 	}
 	const heights = $derived(
 		arrows.map((a) => (a.up_cm > 0 ? '+' : '') + reference.text(a.up_cm, 'spot', false))
 	);
 
 	function log(): void {
-		if (!arrows.length) return;
+		if (!ready) return;
 		const n = arrows.length;
 		const gap_cm = by === null ? setting : -over_cm;
 		const set =
@@ -78,7 +81,7 @@
 					? `tip ${reference.text(setting, 'spot')} under the spot`
 					: reference.text(setting, QUANTITY[by]);
 		outbox.log(
-			`${n} ${sighters ? 'sighter' : 'arrow'}${n > 1 ? 's' : ''} at ${exactly(reference.text(distance, 'distance'))}, ${set}: ${heights.join(' ')} ${reference.unit('spot').label}`,
+			`${n} ${unlogged.sighters ? 'sighter' : 'arrow'}${n > 1 ? 's' : ''} at ${exactly(reference.text(distance, 'distance'))}, ${set}: ${heights.join(' ')} ${reference.unit('spot').label}`,
 			{
 				station: 'crawls',
 				trial: {
@@ -90,17 +93,18 @@
 					each_mm: by === null || by === 'mm' ? null : each,
 					gap_cm,
 					heights_cm: arrows.map((a) => a.up_cm),
-					arrows: sighters ? 'sighters' : 'count',
+					arrows: unlogged.sighters ? 'sighters' : 'count',
 					by: arrows.some((a) => a.keyed) ? 'typed' : 'tapped',
 					notes: '',
 					day: day()
 				}
 			}
 		);
-		arrows = [];
+		unlogged.arrows = [];
 		way = 0;
 	}
 
+	const back = () => (unlogged.arrows = arrows.slice(0, -1));
 	/** Keys of the number block: 5 on the spot; 8 high or 2 low, then how many steps. */
 	export function key(event: KeyboardEvent): boolean {
 		if (way !== 0 && /^[0-9]$/.test(event.key)) put(0, way * Number(event.key) * keyed_cm, true);
@@ -108,8 +112,8 @@
 		else if (event.key === '2') way = -1;
 		else if (event.key === '5') put(0, 0, true);
 		else if (event.key === 'Backspace' && way !== 0) way = 0;
-		else if (event.key === 'Backspace') arrows = arrows.slice(0, -1);
-		else if (event.key === 'Enter' && arrows.length) log();
+		else if (event.key === 'Backspace') back();
+		else if (event.key === 'Enter' && ready) log();
 		else return false;
 		return true;
 	}
@@ -122,24 +126,24 @@
 		value={distance}
 		step={step_m}
 		low={2}
-		onvalue={onpick}
+		onvalue={unlogged.pick}
 	/>
 	{#if by === null}
 		<Stepper
-			label="Tip under the spot"
+			label={unset ? 'Tip under the spot, to be set' : 'Tip under the spot'}
 			quantity="spot"
 			value={setting}
 			step={imperial ? 2.54 : 1}
-			onvalue={(v) => (own = v)}
+			onvalue={(v) => (unlogged.own = v)}
 		/>
 	{:else}
 		<Stepper
-			label={own === null && line ? 'Crawl, as the card says' : 'Crawl'}
+			label={unset ? 'Crawl, to be set' : own === null ? 'Crawl, as the card says' : 'Crawl'}
 			quantity={QUANTITY[by]}
 			value={setting}
 			step={steps[by]}
 			low={0}
-			onvalue={(v) => (own = v)}
+			onvalue={(v) => (unlogged.own = v)}
 		/>
 	{/if}
 </div>
@@ -165,6 +169,7 @@
 />
 <p class="told" aria-live="polite">
 	{#if way}{way > 0 ? 'High' : 'Low'} by how many times {reference.text(keyed_cm, 'spot')}? 0 to 9.
+	{:else if unset}The card has no line at this distance: set how you shoot it first.
 	{:else if arrows.length}{heights.join('  ')} {reference.unit('spot').label}
 	{:else}<span class="keys"
 			>Keys: 5 on the spot; 8 high or 2 low, then 0 to 9 times {reference.text(keyed_cm, 'spot')};
@@ -172,15 +177,13 @@
 		>{/if}
 </p>
 <div class="deeds">
-	<button class="act plain" disabled={!arrows.length} onclick={() => (arrows = arrows.slice(0, -1))}
-		>Take one back</button
+	<button class="act plain" disabled={!arrows.length} onclick={back}>Take one back</button>
+	<button
+		class="act plain"
+		aria-pressed={unlogged.sighters}
+		onclick={() => (unlogged.sighters = !unlogged.sighters)}>Sighters</button
 	>
-	<button class="act plain" aria-pressed={sighters} onclick={() => (sighters = !sighters)}
-		>Sighters</button
-	>
-	<button class="act log" disabled={!arrows.length} onclick={log}
-		>Log {arrows.length || 'the end'}</button
-	>
+	<button class="act log" disabled={!ready} onclick={log}>Log {arrows.length || 'the end'}</button>
 </div>
 
 <style>

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { onMount } from 'svelte';
+	import { onMount, untrack } from 'svelte';
 	import { MediaQuery } from 'svelte/reactivity';
 	import { Tabs } from '@skeletonlabs/skeleton-svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
@@ -11,7 +11,8 @@
 	import RangeEnd from './RangeEnd.svelte';
 	import RangeLog from './RangeLog.svelte';
 	import RangeRead from './RangeRead.svelte';
-	import { crawlOf, lineAt, type Taken } from './setting';
+	import type { Taken } from './setting';
+	import { Unlogged } from './unlogged.svelte';
 
 	/** One rig at the range: the card, an end, the brace, a read, and what was logged. */
 	interface Props {
@@ -30,6 +31,11 @@
 		() => view,
 		() => refresh()
 	);
+	const unlogged = new Unlogged(
+		untrack(() => view.id),
+		initial()
+	);
+	$effect(() => unlogged.keep());
 	const LEAVES = [
 		{ id: 'card', title: 'Card', key: 'c' },
 		{ id: 'end', title: 'End', key: 'e' },
@@ -41,10 +47,6 @@
 	let asked = $state<Leaf>('card');
 	const leaf = $derived<Leaf>(wide.current && asked === 'card' ? 'end' : asked);
 	const leaves = $derived(LEAVES.filter((one) => one.id !== 'card' || !wide.current));
-	/** The distance that is looked at and shot [m]. */
-	let distance = $state(initial());
-	/** How the end is set by hand, where not by the card; as crawls are counted. */
-	let own = $state<number | null>(null);
 	let readiness = $state<Readiness>('asking');
 	let offer = $state<Offer | null>(null);
 	let worked = $state<{ key: (event: KeyboardEvent) => boolean }>();
@@ -62,17 +64,12 @@
 		const own = view.lines.filter((line) => line.own);
 		return (own[Math.floor(own.length / 3)] ?? own[0])?.distance_m ?? 20;
 	}
-	function pick(distance_m: number): void {
-		distance = distance_m;
-		own = null;
-	}
 	/** The day here, as the archer's calendar has it. */
 	function day(): string {
 		const now = new Date();
 		const two = (n: number) => String(n).padStart(2, '0');
 		return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
 	}
-	const crawl_mm = $derived(crawlOf(view, lineAt(view, distance), own));
 	const go = (id: Leaf) => (asked = id);
 	function walk(step: 1 | -1): void {
 		const at = leaves.findIndex((one) => one.id === leaf);
@@ -140,7 +137,12 @@
 	</header>
 	{#if wide.current}
 		<section class="card" aria-label="The card">
-			<RangeCard {view} {distance} onpick={pick} asOf={outbox.reach ? null : asOf} />
+			<RangeCard
+				{view}
+				distance={unlogged.distance}
+				onpick={unlogged.pick}
+				asOf={outbox.reach ? null : asOf}
+			/>
 		</section>
 	{/if}
 	<Tabs value={leaf} onValueChange={(e) => go(e.value as Leaf)} class="range-leaves">
@@ -149,21 +151,18 @@
 				{#each leaves as one (one.id)}
 					<Tabs.Content value={one.id} tabindex={-1}>
 						{#if leaf !== one.id}{:else if leaf === 'card'}
-							<RangeCard {view} {distance} onpick={pick} asOf={outbox.reach ? null : asOf} />
-						{:else if leaf === 'end'}
-							<RangeEnd
-								bind:this={worked}
+							<RangeCard
 								{view}
-								{outbox}
-								{distance}
-								onpick={pick}
-								bind:own
-								{day}
+								distance={unlogged.distance}
+								onpick={unlogged.pick}
+								asOf={outbox.reach ? null : asOf}
 							/>
+						{:else if leaf === 'end'}
+							<RangeEnd bind:this={worked} {view} {outbox} {unlogged} {day} />
 						{:else if leaf === 'brace'}
-							<RangeBrace bind:this={worked} {view} {outbox} {day} />
+							<RangeBrace bind:this={worked} {view} {outbox} {unlogged} {day} />
 						{:else if leaf === 'read'}
-							<RangeRead bind:this={worked} {view} {outbox} {distance} {crawl_mm} {day} />
+							<RangeRead bind:this={worked} {view} {outbox} {unlogged} {day} />
 						{:else}
 							<RangeLog
 								id={view.id}

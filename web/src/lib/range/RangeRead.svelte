@@ -3,18 +3,17 @@
 	import { exactly } from '$lib/format/measure';
 	import SaidText from '$lib/format/SaidText.svelte';
 	import type { Outbox } from './outbox.svelte';
-	import { countedBy, type Taken } from './setting';
+	import { countedBy, crawlOf, lineAt, type Taken } from './setting';
+	import type { Unlogged } from './unlogged.svelte';
 
 	/** A read: tails in the butt, nocks on the block, or any other test by what it showed. */
 	interface Props {
 		view: Taken;
 		outbox: Outbox;
-		/** How the end was shot that may be read [m, mm]. */
-		distance: number;
-		crawl_mm: number;
+		unlogged: Unlogged;
 		day: () => string;
 	}
-	let { view, outbox, distance, crawl_mm, day }: Props = $props();
+	let { view, outbox, unlogged, day }: Props = $props();
 	type Test = NonNullable<Taken['bench']['reading']>['tests'][number];
 	const TAILS = [
 		{ id: 'high', key: '8', word: 'Tail high', turn: 9 },
@@ -28,10 +27,12 @@
 			.filter((t) => !t.left_out)
 			.sort((a, b) => (b.worth ?? -1) - (a.worth ?? -1))
 	);
-	let chosen = $state<'tails' | Test['id']>('tails');
-	const test = $derived(tests.find((t) => t.id === chosen) ?? null);
+	/** How the end was shot that may be read. */
+	const distance = $derived(unlogged.distance);
+	const crawl_mm = $derived(crawlOf(view, lineAt(view, distance), unlogged.own));
+	const test = $derived(tests.find((t) => t.id === unlogged.test) ?? null);
 	let near = $state(true);
-	let nocks = $state<number[]>([]);
+	const nocks = $derived(unlogged.nocks);
 	const height = $derived(view.bench.rig.nock_height_mm ?? view.bench.nock?.height_mm ?? null);
 	const words = (cell: number) =>
 		view.bench.reading?.block.find((place) => place.cell === cell)?.words ?? String(cell);
@@ -72,7 +73,7 @@
 				kind: 'flight_read',
 				test: told.id,
 				outcome: told.on_block ? '' : outcome,
-				nocks: told.on_block ? nocks : [],
+				nocks: told.on_block ? $state.snapshot(nocks) : [],
 				arrows: told.on_block ? nocks.length : told.arrows,
 				distance_m: null,
 				shaft: 'fletched',
@@ -80,9 +81,9 @@
 				day: day()
 			}
 		});
-		nocks = [];
+		unlogged.nocks = [];
 	}
-	const put = (cell: number) => (nocks = [...nocks, cell].slice(-MOST));
+	const put = (cell: number) => (unlogged.nocks = [...nocks, cell].slice(-MOST));
 
 	/** The number block: tails by 8 5 2, nocks by 1 to 9 and Enter, outcomes by their number. */
 	export function key(event: KeyboardEvent): boolean {
@@ -93,7 +94,7 @@
 			tails(tail);
 		} else if (test.on_block) {
 			if (digit) put(digit);
-			else if (event.key === 'Backspace') nocks = nocks.slice(0, -1);
+			else if (event.key === 'Backspace') unlogged.nocks = nocks.slice(0, -1);
 			else if (event.key === 'Enter' && nocks.length) read(test, '');
 			else return false;
 		} else {
@@ -107,7 +108,7 @@
 
 <label class="which"
 	>Read
-	<select class="choose" bind:value={chosen} onchange={() => (nocks = [])}>
+	<select class="choose" bind:value={unlogged.test} onchange={() => (unlogged.nocks = [])}>
 		<option value="tails">Tails in the butt</option>
 		{#each tests as t (t.id)}<option value={t.id}>{t.title}</option>{/each}
 	</select></label
@@ -158,7 +159,7 @@
 			<button
 				class="act plain"
 				disabled={!nocks.length}
-				onclick={() => (nocks = nocks.slice(0, -1))}>Take one back</button
+				onclick={() => (unlogged.nocks = nocks.slice(0, -1))}>Take one back</button
 			>
 			<button class="act" disabled={!nocks.length} onclick={() => read(test, '')}
 				>Log {nocks.length || 'the read'}</button

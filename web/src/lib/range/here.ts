@@ -34,6 +34,7 @@ export function opened(id: number, name: string): void {
 /** Forget a rig here: what is kept on the server stays. */
 export async function forget(id: number): Promise<void> {
 	keep(rigsHere().filter((rig) => rig.id !== id));
+	localStorage.removeItem(`lyrandis.unlogged.${id}`);
 	if ('caches' in window) await (await caches.open('told')).delete(`/api/rigs/${id}/range`);
 }
 
