@@ -248,7 +248,7 @@ ACTS = st.one_of(
 )
 
 
-@settings(max_examples=30, deadline=None, suppress_health_check=list(HealthCheck), print_blob=False)
+@settings(max_examples=20, deadline=None, suppress_health_check=list(HealthCheck), print_blob=False)
 @given(st.integers(1, 3), st.lists(ACTS, min_size=1, max_size=6))
 def test_after_any_accepted_write_every_page_answers(rigs, copied, acts):
     id = rigs.post(f"/api/rigs/{copied}/copy", json={"name": "Tried"}).json()["id"]

@@ -9,6 +9,13 @@ from playwright.sync_api import expect
 QUICK = ["Bow length", "Weight", "Assembly", "String", "Tiller", "In line"]
 
 
+def keep(page):
+    """What was typed is read before it can be kept."""
+    button = page.get_by_role("button", name="Keep this")
+    expect(button).to_be_enabled()
+    button.press("Enter")
+
+
 def get(address, path):
     with urllib.request.urlopen(f"{address}{path}") as answer:
         return json.load(answer)
@@ -49,7 +56,7 @@ def test_from_an_empty_database_to_a_printed_sheet_by_keyboard(page, empty):
         if title == "Assembly":
             page.get_by_role("button", name="All done").press("Enter")
             page.get_by_label("settled").press("Space")
-            page.get_by_role("button", name="Keep this").press("Enter")
+            keep(page)
             expect(page.get_by_role("button", name="Keep this")).to_be_hidden()
             continue
         page.get_by_role("button", name="Settled as it is").press("Enter")
@@ -85,7 +92,7 @@ def test_from_an_empty_database_to_a_printed_sheet_by_keyboard(page, empty):
     page.evaluate("document.activeElement.blur()")
     page.keyboard.press("]")
     page.get_by_label("Point", exact=True).fill("145")
-    page.get_by_role("button", name="Keep this").press("Enter")
+    keep(page)
     expect(page.get_by_role("button", name="Keep this")).to_be_hidden()
     page.keyboard.press("]")
     expect(page.get_by_role("heading", name="Does the arrow leave straight?")).to_be_visible()
@@ -103,7 +110,7 @@ def test_from_an_empty_database_to_a_printed_sheet_by_keyboard(page, empty):
     expect(page.get_by_role("heading", name="Where do you aim?")).to_be_visible()
     page.get_by_label("Distances, m").fill("10 15 20 25 yd")
     expect(page.get_by_role("row", name="Tip under the spot ")).to_be_visible()
-    page.get_by_role("button", name="Keep this").press("Enter")
+    keep(page)
     expect(page.get_by_role("button", name="Keep this")).to_be_hidden()
 
     rig = get(empty, "/api/rigs/1")

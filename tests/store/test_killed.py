@@ -3,11 +3,12 @@
 import os
 import shutil
 import sqlite3
+from contextlib import contextmanager
 from pathlib import Path
 
 import pytest
 from earlier import old_folder
-from sqlalchemy import event
+from sqlalchemy import Engine, event
 
 from lyrandis.core.parts import Rig
 from lyrandis.demo import folder as demo_folder
@@ -26,19 +27,14 @@ def ended_at(statement, work):
     if child == 0:
         count = [0]
 
-        def counted(*_):
+        def counted():
             count[0] += 1
             if count[0] == statement:
                 os._exit(9)
 
-        def before(deed):
-            return lambda *args, **words: (counted(), deed(*args, **words))[1]
-
-        event.listen(database.Engine, "before_cursor_execute", counted)
-        for deed in ("replace", "unlink"):
-            setattr(Path, deed, before(getattr(Path, deed)))
         try:
-            work()
+            with watched(counted):
+                work()
         except BaseException:
             os._exit(3)
         os._exit(0)
@@ -47,16 +43,59 @@ def ended_at(statement, work):
     return status == 9
 
 
+@contextmanager
+def watched(deed):
+    """Do something before each database statement and each file moved or taken away."""
+
+    def before(moved):
+        return lambda *args, **words: (deed(), moved(*args, **words))[1]
+
+    def statement(*_):
+        deed()
+
+    event.listen(database.Engine, "before_cursor_execute", statement)
+    with pytest.MonkeyPatch.context() as patch:
+        for name in ("replace", "unlink"):
+            patch.setattr(Path, name, before(getattr(Path, name)))
+        try:
+            yield
+        finally:
+            event.remove(database.Engine, "before_cursor_execute", statement)
+
+
+def on_disk(folder):
+    """What lies in a folder, by content; what is shared in memory only is made anew."""
+    return tuple(
+        (file.relative_to(folder), file.read_bytes())
+        for file in sorted(folder.rglob("*"))
+        if file.is_file() and not file.name.endswith("-shm")
+    )
+
+
 def every_statement(make, work, check, least):
-    """Do it all from the beginning for every statement at which it could end."""
-    statement = 0
-    ended = True
-    while ended:
-        statement += 1
-        folder = make(statement)
-        ended = ended_at(statement, lambda folder=folder: work(folder))
-        check(folder)
-    assert statement > least
+    """Check every state that a process killed before any of its statements leaves on the disk.
+
+    The work runs once; what lies on the disk before each statement is copied. A state that was
+    there already is checked once.
+    """
+    folder, states = make(0), []
+
+    def copied():
+        state = folder.with_name(f"state-{len(states)}")
+        state.mkdir()
+        if folder.exists():
+            shutil.copytree(folder, state, dirs_exist_ok=True)
+        states.append(state)
+
+    with watched(copied):
+        made = work(folder)
+    if isinstance(made, Engine):
+        made.dispose()
+    assert len(states) > least
+    seen = {on_disk(state): state for state in reversed(states)}
+    assert len(seen) > 1
+    for state in (*seen.values(), folder):
+        check(state)
 
 
 def opens_and_keeps(folder, rigs=0):
@@ -134,7 +173,7 @@ def test_while_the_demo_is_loaded_or_reset(tmp_path):
         assert names[:3] == ["Field recurve, crawls", "Woodland one-piece", "Horn-tip thumb bow"]
         assert not list(folder.glob(".demo-*"))
 
-    for n in (1, 2, 3, 20, 21, 60, 61, 120, 121, 300, 301):
+    for n in (1, 2, 21, 60, 121, 300, 301):
         folder = make(n)
         ended_at(n, lambda folder=folder: demo_folder.prepare(folder, True))
         check(folder)

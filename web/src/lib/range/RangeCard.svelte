@@ -41,6 +41,7 @@
 {#if here && !targets}
 	<p class="large" aria-live="polite">
 		<span class="at">{far(here.distance_m, true)}</span>
+		{#if by === null}<span class="quiet">tip</span>{/if}
 		<strong>{settingText(here, by)}</strong>
 		<span class="quiet">{spreadText(here, by)}</span>
 	</p>

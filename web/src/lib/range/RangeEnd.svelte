@@ -78,7 +78,7 @@
 			line && own === null
 				? settingText(line, by)
 				: by === null
-					? `tip ${reference.text(setting, 'spot')} under the spot`
+					? settingText({ set_to: setting, hold_over_cm: null, counted: null }, by)
 					: reference.text(setting, QUANTITY[by]);
 		outbox.log(
 			`${n} ${unlogged.sighters ? 'sighter' : 'arrow'}${n > 1 ? 's' : ''} at ${exactly(reference.text(distance, 'distance'))}, ${set}: ${heights.join(' ')} ${reference.unit('spot').label}`,
@@ -157,7 +157,9 @@
 		>
 	</p>
 {/if}
-{#if over_cm}<p>Beyond point-on: the tip {reference.text(over_cm, 'spot')} over the spot.</p>{/if}
+{#if over_cm}<p>
+		Beyond point-on: hold the tip {reference.text(over_cm, 'spot')} over the spot.
+	</p>{/if}
 <ButtPlate
 	label="This end: tap where each arrow landed"
 	places={arrows.map((a, i) => ({ ...a, number: i + 1 }))}

@@ -89,7 +89,7 @@
 	}
 	onMount(() => {
 		opened(view.id, view.bench.rig.name);
-		deeds.page = { walk, trial: () => go('end') };
+		deeds.page = { walk, trial: () => go('end'), undo: () => outbox.undo() };
 		void makeReady(view.id).then((found) => (readiness = found));
 		if (old) outbox.reach = false;
 		void outbox.hand();

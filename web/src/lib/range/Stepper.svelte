@@ -51,7 +51,7 @@
 		<button type="button" class="act plain" aria-label="{label}: less" onclick={() => by(-1)}
 			>−</button
 		>
-		<span class="value">
+		<span class="value" class:long={(typed ?? shown).length > 4}>
 			<input
 				id="{uid}-in"
 				inputmode="decimal"
@@ -76,13 +76,16 @@
 </div>
 
 <style>
+	.stepper {
+		container-type: inline-size;
+	}
 	label {
 		font-size: 0.85rem;
 		color: var(--quiet);
 	}
 	.row {
 		display: grid;
-		grid-template-columns: 48px minmax(0, 1fr) 48px;
+		grid-template-columns: 44px minmax(0, 1fr) 44px;
 		align-items: center;
 		border-bottom: 1px solid var(--line);
 	}
@@ -110,6 +113,12 @@
 		color: var(--ink);
 		text-align: right;
 		flex: none;
+	}
+	/* Beside another one on a phone. */
+	@container (max-width: 200px) {
+		.long input {
+			font-size: 1.2rem;
+		}
 	}
 	.unit {
 		color: var(--quiet);

@@ -54,7 +54,7 @@ export async function makeReady(id: number): Promise<Readiness> {
 			);
 		const wanted = ['/api/catalog', '/api/preferences', `/api/rigs/${id}/range`];
 		const answers = await Promise.all(wanted.map((path) => fetch(path)));
-		await navigator.storage?.persist?.();
+		if (!(await navigator.storage?.persisted?.())) await navigator.storage?.persist?.();
 		return answers.every((answer) => answer.ok) ? 'ready' : 'only_open';
 	} catch {
 		return 'only_open';

@@ -23,6 +23,7 @@ export interface Between {
 	seq: number;
 }
 
+const BACK = 'taken back at the range';
 const SOON_MS = 4000;
 const LATE_MS = 60_000;
 const PATIENCE_MS = 8000;
@@ -46,6 +47,7 @@ export class Outbox {
 	readonly waiting = $derived(this.made.filter((m) => !m.left));
 
 	private handing = false;
+	private more = false;
 	private pause = SOON_MS;
 	private timer: ReturnType<typeof setTimeout> | undefined;
 
@@ -114,8 +116,18 @@ export class Outbox {
 		this.log(handed.back.said, handed.back.deed);
 	}
 
+	/** Take back what was made last: left out while it waits, else in the logbook. */
+	undo(): void {
+		const last = this.waiting.at(-1);
+		if (last) return this.leave(last.mark, true);
+		const handed = this.handed.findLast((h) => h.back);
+		if (handed) this.takeBack(handed);
+	}
+
 	/** Hand over what waits, one after another, until it is done or cannot go on. */
 	async hand(): Promise<void> {
+		// What comes while this is under way is seen to after it.
+		this.more = this.handing;
 		if (this.handing || this.meanwhile) return;
 		this.handing = true;
 		clearTimeout(this.timer);
@@ -135,6 +147,7 @@ export class Outbox {
 			this.handing = false;
 		}
 		if (any && this.reach) await this.refresh().catch(() => undefined);
+		if (this.more && this.reach && !this.fault) await this.hand();
 	}
 
 	private answered(): void {
@@ -163,8 +176,8 @@ export class Outbox {
 		const { station, trial, changes } = made.body;
 		const said = `Taken back: ${made.said}`;
 		if (trial) return { said, deed: { station, strikes: seq } };
-		if (Object.keys(changes ?? {}).length === 0) return null;
-		return { said, deed: { station, changes: made.was, why: 'taken back' } };
+		if (Object.keys(changes ?? {}).length === 0 || made.body.why === BACK) return null;
+		return { said, deed: { station, changes: made.was, why: BACK } };
 	}
 
 	/** A setting as it stands here: as this page was told, or as what waits would set it. */

@@ -163,6 +163,25 @@ describe('what is logged at the range', () => {
 		outbox.stop();
 	});
 
+	it('is undone from the last on: left out while it waits, taken back once it is kept', async () => {
+		const outbox = outboxOf();
+		outbox.log('brace 8', { station: 'brace', changes: { 'bow.brace_height_in': 8 } });
+		await vi.waitFor(() => expect(outbox.handed).toHaveLength(1));
+		server.answer = 'silent';
+		outbox.log('an end', visit);
+		await vi.waitFor(() => expect(outbox.reach).toBe(false));
+		outbox.undo();
+		expect(outbox.made.map((m) => [m.said, m.left])).toEqual([['an end', true]]);
+		server.answer = 'takes';
+		outbox.undo();
+		await vi.waitFor(() => expect(outbox.handed).toHaveLength(2));
+		expect(server.sent.at(-1)?.changes).toEqual({ 'bow.brace_height_in': 7.5 });
+		outbox.undo(); // what was taken back is not taken back again
+		await outbox.hand();
+		expect(outbox.handed).toHaveLength(2);
+		outbox.stop();
+	});
+
 	it('knows what waits to be set, and what that was before', async () => {
 		server.answer = 'silent';
 		const outbox = outboxOf();

@@ -19,10 +19,9 @@ interface Aim {
 	counted: Line['counted'];
 }
 
+/** How far under the spot the tip is held, or over it. */
 const over = (cm: number): string =>
-	cm < 0
-		? `${reference.text(-cm, 'spot')} over the spot`
-		: `${reference.text(cm, 'spot')} under the spot`;
+	`${reference.text(Math.abs(cm), 'spot')} ${cm < 0 ? 'over' : 'under'}`;
 
 /** What is done at a distance, as the archer counts it: a crawl, a gap, or how far over to hold. */
 export function settingText(aim: Aim, by: CountedBy | null): string {
