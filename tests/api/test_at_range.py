@@ -151,3 +151,11 @@ def test_what_cannot_be_kept_is_refused_by_its_field_and_its_mark_stays_free(
     assert answer.status_code == 422
     assert answer.json()["errors"][0]["field"] == field
     assert hand(client, rig, 0, MARKS[0], trial=VISIT).json() == {"seq": 1}
+
+
+def test_what_a_crawl_is_known_to_is_told_on_the_butt_too(client, rig):
+    told = taken(client, rig)
+    own = [line["off_cm"] for line in told["lines"] if line["own"]]
+    assert own == told["bench"]["crawls"]["off_cm"]
+    answer = next(s for s in told["bench"]["stations"] if s["station"] == "crawls")["answer"]
+    assert answer["values"]["off"]["value"] == own[0]

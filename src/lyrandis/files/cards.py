@@ -164,18 +164,21 @@ def pocket_card(bench: Bench, units: Units) -> Drawing:
     under = _state(bench)
     if bench.rig.aims_by == "crawls":
         rows = []
-        for row, pm, c in zip(
-            bench.aim.chart.rows, bench.aim.plus_minus_mm, bench.aim.counted, strict=True
+        aim = bench.aim
+        for row, pm, off, c in zip(
+            aim.chart.rows, aim.plus_minus_mm, aim.off_cm, aim.counted, strict=True
         ):
             if row.crawl_mm is None:
-                shown = [f"hold {w(row.hold_over_cm or 0.0, 'spot')} over", "", ""]
+                shown = [f"hold {w(row.hold_over_cm or 0.0, 'spot')} over", "", "", ""]
             else:
                 marks = c.words or write(c.marks, "marks", with_unit=False)
-                shown = [w(row.crawl_mm, "crawl"), w(float(pm), "crawl"), marks]
+                spread = [w(float(pm), "crawl"), w(float(off), "spot")]
+                shown = [w(row.crawl_mm, "crawl"), *spread, marks]
             rows.append([w(row.distance_m, "distance"), *shown])
         return _table(
-            bench.rig.name, under, ("Distance", "Crawl", "+/-", "Marks"), rows, (3, 38, 54, 70)
-        )
+            bench.rig.name, under, ("Distance", "Crawl", "+/-", "on the butt", "Marks"), rows,
+            (3, 30, 45, 59, 72),
+        )  # fmt: skip
     rows = [
         [w(r.distance_m, "distance"), _gap(r.gap_cm, units), w(float(pm), "spot"),
          write(abs(r.tip_widths), "shafts", with_unit=False)]

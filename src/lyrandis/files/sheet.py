@@ -215,17 +215,20 @@ def _chart_rows(bench: Bench, units: Units) -> list[list[str]]:
             told = [write(v, "spot", spot, with_unit=False) for v in (gap.gap_cm, float(pm))]
             rows.append([at(gap), *told, write(gap.tip_widths, "shafts"), *spaces(gap)])
         return [[latin(cell) for cell in row] for row in rows]
-    rows = [[far, f"Crawl ({'in' if crawl.startswith('in') else 'mm'})", "± ", "Marks", "Fingers",
+    rows = [[far, f"Crawl ({'in' if crawl.startswith('in') else 'mm'})", "± ",
+             f"± butt ({'in' if spot == 'in' else 'cm'})", "Marks", "Fingers",
              "Good from", "to", "State"]]  # fmt: skip
-    for row, pm, of in zip(
-        bench.aim.chart.rows, bench.aim.plus_minus_mm, bench.aim.counted, strict=True
+    aim = bench.aim
+    for row, pm, off, of in zip(
+        aim.chart.rows, aim.plus_minus_mm, aim.off_cm, aim.counted, strict=True
     ):
         if row.crawl_mm is None:
-            shown = [f"hold over {_w(row.hold_over_cm or 0, 'spot', units)}", "", "", ""]
+            shown = [f"hold over {_w(row.hold_over_cm or 0, 'spot', units)}", "", "", "", ""]
         else:
             shown = [
                 write(row.crawl_mm, "crawl", crawl, with_unit=False),
                 write(float(pm), "crawl", crawl, with_unit=False),
+                write(float(off), "spot", spot, with_unit=False),
                 write(of.marks, "marks", with_unit=False),
                 write(of.fingers, "finger_parts", with_unit=False),
             ]

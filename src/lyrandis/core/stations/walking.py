@@ -25,10 +25,12 @@ def crawl_answer(b: Bench) -> Said:
             on=("distance", on),
         )
     return say(
-        "The tip is on the mark at {on}; at {d} the hand goes {crawl} down the string.",
+        "The tip is on the mark at {on}; at {d} the hand goes {crawl} down the string; "
+        "that ± is {off} on the butt.",
         on=("distance", on),
         d=("distance", first.distance_m),
         crawl=("crawl", first.crawl_mm, float(b.aim.plus_minus_mm[0])),
+        off=("spot", float(b.aim.off_cm[0])),
     )
 
 

@@ -31,6 +31,7 @@ class RangeLine:
     own : one of the archer's distances, not only a whole metre or yard between them
     set_to : the crawl [mm], or the gap [cm] of one who holds gaps, with its ±; None beyond
         point-on, where hold_over_cm is the way
+    off_cm : what the ± of a crawl comes to on the butt
     counted : the crawl as archers count it; None where there is none
     """
 
@@ -38,6 +39,7 @@ class RangeLine:
     own: bool
     set_to: float | None
     plus_minus: float
+    off_cm: float
     hold_over_cm: float | None
     counted: Counted | None
 
@@ -111,20 +113,21 @@ def _card(b: Bench, own: bool) -> list[RangeLine]:
     """The card for the rig's distances as they are."""
     if b.rig.aims_by != "crawls":
         return [
-            RangeLine(row.distance_m, own, row.gap_cm, float(pm), None, None)
+            RangeLine(row.distance_m, own, row.gap_cm, float(pm), float(pm), None, None)
             for row, pm in zip(b.aim.gaps, b.aim.gap_plus_minus_cm, strict=True)
         ]
-    told = zip(b.aim.chart.rows, b.aim.plus_minus_mm, b.aim.counted, strict=True)
+    told = zip(b.aim.chart.rows, b.aim.plus_minus_mm, b.aim.off_cm, b.aim.counted, strict=True)
     return [
         RangeLine(
             row.distance_m,
             own,
             row.crawl_mm,
             float(pm),
+            float(off),
             row.hold_over_cm,
             None if row.crawl_mm is None else count,
         )
-        for row, pm, count in told
+        for row, pm, off, count in told
     ]
 
 

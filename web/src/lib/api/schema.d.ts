@@ -8885,6 +8885,7 @@ export interface components {
          *     own : one of the archer's distances, not only a whole metre or yard between them
          *     set_to : the crawl [mm], or the gap [cm] of one who holds gaps, with its ±; None beyond
          *         point-on, where hold_over_cm is the way
+         *     off_cm : what the ± of a crawl comes to on the butt
          *     counted : the crawl as archers count it; None where there is none
          */
         RangeLine: {
@@ -8893,6 +8894,8 @@ export interface components {
             distance_m: number;
             /** Hold Over Cm */
             hold_over_cm: number | null;
+            /** Off Cm */
+            off_cm: number;
             /** Own */
             own: boolean;
             /** Plus Minus */

@@ -43,7 +43,7 @@
 		<span class="at">{far(here.distance_m, true)}</span>
 		{#if by === null}<span class="quiet">tip</span>{/if}
 		<strong>{settingText(here, by)}</strong>
-		<span class="quiet">{spreadText(here, by)}</span>
+		<span class="quiet">{spreadText(here, by, true)}</span>
 	</p>
 {/if}
 <div class="choose-card">

@@ -32,11 +32,13 @@ export function settingText(aim: Aim, by: CountedBy | null): string {
 	return aim.counted.words || reference.text(aim.counted.marks, 'marks');
 }
 
-/** The ± of a line, in the unit of its setting. */
-export const spreadText = (line: Line, by: CountedBy | null): string =>
-	line.set_to === null
-		? ''
-		: `± ${reference.text(line.plus_minus, by === null ? 'spot' : 'crawl')}`;
+/** The ± of a line: of a crawl also as what it comes to on the butt, in full or as in a table. */
+export function spreadText(line: Line, by: CountedBy | null, full = false): string {
+	if (line.set_to === null) return '';
+	if (by === null) return `± ${reference.text(line.plus_minus, 'spot')}`;
+	const spread = `± ${reference.text(line.plus_minus, 'crawl')}, ${reference.text(line.off_cm, 'spot')}`;
+	return full ? `${spread} on the butt` : spread;
+}
 
 /** The card's line for a distance, or null where it has none. */
 export const lineAt = (view: Taken, distance_m: number): Line | null =>
