@@ -175,10 +175,11 @@ def test_gaps_and_yards_are_taken_in_and_lines_without_a_setting_passed_over(cli
         ("distance,crawl (mm)\n20,40\n", "wants its unit"),
         ("distance (m),crawl (mm)\n20,much\n", "Line 2: “much” is no crawl in mm"),
         ("distance (m),crawl (mm)\n20,40\n200,40\n", "Line 3"),
-        ("distance (m),mood\n20,fine\n", "No line has a distance and a crawl"),
-        ("distance (m),crawl (mm)\n" + "20,40\n" * 61, "more than one chart"),
+        ("day,distance (m),crawl (mm)\nsoon,20,40\n", "Line 2: “soon” is not a day"),
+        ("distance (m),mood\n20,fine\n", "a column “crawl (mm)”"),
+        ("distance (m),crawl (mm)\n" + "20,40\n" * 61, "At most 60 lines"),
         ("[1, 2]", "no list of distances"),
-        ('{"rows": [', "not JSON"),
+        ('{"rows": [', "begins as JSON and is none"),
     ],
 )
 def test_a_table_of_the_aim_that_cannot_be_read_says_where(client, text, told):

@@ -47,6 +47,24 @@ def test_the_card_has_every_whole_metre_between_the_archers_distances(client, ri
     assert at_27["counted"]["marks"] == other["counted"][0]["marks"]
 
 
+def test_a_long_card_has_every_metre_too(client):
+    long = {"name": "Long", "aim": {"distances_m": [5, 85]}}
+    made = client.post("/api/rigs", json=long).json()
+    lines = taken(client, made["id"])["lines"]
+    assert [line["distance_m"] for line in lines] == pytest.approx(list(range(5, 86)))
+
+
+def test_how_a_rig_is_aimed_is_told_where_no_card_can_be(client):
+    """And the limits of an end are those of its trial."""
+    bow = {"brace_reference": "plunger", "brace_height_in": 8}  # nobody knows where that is
+    made = client.post("/api/rigs", json={"name": "As it is", "bow": bow}).json()
+    told = taken(client, made["id"])
+    assert told["lines"] == []
+    assert told["way"] == "crawls"
+    assert told["limits"]["distance_m"] == {"low": 2, "high": 90}
+    assert told["limits"]["crawl_mm"] == {"low": 0, "high": 160}
+
+
 def test_in_yards_the_card_has_whole_yards(client, rig):
     client.patch("/api/preferences", json={"units": {"distance": "yd"}})
     between = [line["distance_m"] for line in taken(client, rig)["lines"] if not line["own"]]

@@ -1,6 +1,5 @@
 """At the range: a session by keyboard, one by touch without the server, what was kept between."""
 
-import json
 import re
 
 import pytest
@@ -183,16 +182,46 @@ def test_what_was_kept_meanwhile_is_shown_and_nothing_is_lost(phone, demo_server
     assert kept["rig"]["notes"] == "windy"
 
 
-def test_it_can_be_put_on_the_home_screen(page, demo):
-    page.goto(f"{demo}/range")
-    expect(page.get_by_text("No rig was taken to the range", exact=False)).to_be_visible()
-    link = page.locator("link[rel=manifest]").get_attribute("href")
-    told = page.request.get(f"{demo}{link}").json()
-    assert told["start_url"].startswith("/range")
-    for icon in told["icons"]:
-        answer = page.request.get(f"{demo}{icon['src']}")
-        assert answer.headers["content-type"] == icon["type"]
-    cdp = page.context.new_cdp_session(page)
-    assert cdp.send("Page.getAppManifest")["errors"] == []
-    problems = cdp.send("Page.getInstallabilityErrors")["installabilityErrors"]
-    assert [p for p in problems if p["errorId"] != "in-incognito"] == [], json.dumps(problems)
+def test_it_can_be_put_on_the_home_screen(browser_type, browser_type_launch_args, tmp_path, demo):
+    """In a browser of its own: one without a memory never offers it."""
+    profile = str(tmp_path / "profile")
+    with browser_type.launch_persistent_context(profile, **browser_type_launch_args) as context:
+        page = context.new_page()
+        page.goto(f"{demo}/range")
+        expect(page.get_by_text("No rig was taken to the range", exact=False)).to_be_visible()
+        told = page.request.get(f"{demo}/manifest.json").json()
+        for icon in told["icons"]:
+            answer = page.request.get(f"{demo}{icon['src']}")
+            assert answer.headers["content-type"] == icon["type"]
+        asked = context.new_cdp_session(page)
+        assert asked.send("Page.getAppManifest")["errors"] == []
+        assert asked.send("Page.getInstallabilityErrors")["installabilityErrors"] == []
+
+
+def test_nonsense_is_refused_with_its_limits_and_nothing_is_logged_with_what_stood_there(
+    page, demo
+):
+    page.goto(f"{demo}{RANGE}")
+    before = rig(page, demo)["seq"]
+    distance = page.get_by_label("From", exact=True)
+    main = page.locator("#main")
+    main.focus()
+    press(page, "5")
+    for typed, told in (("500", "From is from 2 m to 90 m."), ("far", "is not a measurement")):
+        distance.fill(typed)
+        expect(page.get_by_role("alert")).to_contain_text(told)
+        expect(distance).to_have_value(typed)
+        expect(page.get_by_role("button", name="Log 1")).to_be_disabled()
+        main.focus()
+        press(page, "Enter")
+    distance.fill("30")
+    expect(page.get_by_role("button", name="Log 1")).to_be_enabled()
+    press(page, "Tab")
+    main.focus()
+    press(page, "b")
+    brace = page.get_by_role("textbox", name="Brace height, to the")
+    brace.fill("20")
+    expect(page.get_by_role("alert")).to_contain_text("is from 3 in to 14 in.")
+    expect(page.get_by_role("button", name="It holds")).to_be_disabled()
+    expect(page.get_by_role("button", name="3", exact=True)).to_be_disabled()
+    assert rig(page, demo)["seq"] == before

@@ -70,7 +70,8 @@ def _model_of(info: FieldInfo) -> type[BaseModel] | None:
     return kind if isinstance(kind, type) and issubclass(kind, BaseModel) else None
 
 
-def _bound(info: FieldInfo, name: str) -> float | None:
+def bound(info: FieldInfo, name: str) -> float | None:
+    """The least (`ge`) or most (`le`) that a field takes; None where it has no such limit."""
     for rule in info.metadata:
         if getattr(rule, name, None) is not None:
             return float(getattr(rule, name))
@@ -101,8 +102,8 @@ def _walk(model: type[BaseModel], prefix: str) -> dict[str, FieldNote]:
             title=info.title or name.replace("_", " ").capitalize(),
             help=info.description or "",
             quantity=str(quantity) if quantity else None,
-            low=_bound(info, "ge"),
-            high=_bound(info, "le"),
+            low=bound(info, "ge"),
+            high=bound(info, "le"),
             choices=[] if get_origin(info.annotation) is tuple else _choices(info.annotation),
             words=WORDS.get(path, {}),
             optional=type(None) in get_args(info.annotation),

@@ -50,7 +50,10 @@ def hand_over(desk: Desk, id: int, seq: int, mark: str, deed: Deed) -> int:
     if known is not None:
         return known
     if deed.made_at and desk.get(id).created_at != deed.made_at:
-        raise RefusedError("made_at", "Another rig has this number now: it was not made on this.")
+        raise RefusedError(
+            "made_at",
+            "Another rig has this number now. Leave it out here, and log it on its own rig.",
+        )
     try:
         return _keep(desk, id, seq, deed, handed.note(id, mark, seq + 1)).seq
     except ConflictError:

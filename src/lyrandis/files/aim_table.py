@@ -48,10 +48,17 @@ def read_aim(data: bytes, walks: bool) -> list[AimTrial]:
     told = _of_json(data) if json_like else _of_table(data)
     found = [trial for line, fields in told if (trial := _trial(line, fields, walks)) is not None]
     if not found:
-        missing = "crawl" if walks else "gap"
-        raise RefusedError("file", f"No line has a distance and a {missing}.")
+        missing = "crawl (mm)" if walks else "gap (cm)"
+        raise RefusedError(
+            "file", f"No line has a distance and what it is shot with: a column “{missing}”."
+        )
     if len(found) > MOST_LINES:
-        raise RefusedError("file", "That is more than one chart.", MOST_LINES, "lines")
+        raise RefusedError(
+            "file",
+            f"At most {MOST_LINES} lines are taken at once: split the file.",
+            MOST_LINES,
+            "lines",
+        )
     return found
 
 
@@ -77,7 +84,10 @@ def _fields(line: int, cells: Mapping[tuple[str, str | None], str]) -> dict[str,
         if not typed:
             continue
         if name == "day":
-            told["day"] = day_of(typed)
+            try:
+                told["day"] = day_of(typed)
+            except RefusedError as error:
+                raise at_line(line, error) from None
         elif name == "arrows" and typed == "sighters":
             told["arrows"] = "sighters"
         if name not in _COLUMNS:

@@ -115,7 +115,9 @@ def document(data: bytes) -> Any:
     try:
         told = json.loads(data)
     except (ValueError, RecursionError):
-        raise RefusedError("file", "The file is not JSON.") from None
+        raise RefusedError(
+            "file", "The file begins as JSON and is none: take it out anew, or send a table."
+        ) from None
     refuse_unfit(told, "file")
     return told
 

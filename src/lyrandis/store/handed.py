@@ -1,7 +1,7 @@
 """Entries that were handed over later, by a mark of the sender's own: sent twice, kept once.
 
-An answer that was lost on its way leaves the sender not knowing whether his entry was kept. He
-sends it again with the same mark, and is told the entry that it became.
+An answer that was lost on its way leaves the sender not knowing whether the entry was kept. It is
+sent again with the same mark, and answered with the entry that it became.
 """
 
 from __future__ import annotations
@@ -27,7 +27,9 @@ def entry_of(connection: Connection, rig_id: int, mark: str) -> int | None:
     if row is None:
         return None
     if row.rig_id != rig_id:
-        raise RefusedError("mark", "It was handed over to another rig.")
+        raise RefusedError(
+            "mark", "It was handed over to another rig, and is in that one's logbook."
+        )
     return int(row.seq)
 
 

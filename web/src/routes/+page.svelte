@@ -239,7 +239,9 @@
 		grid-row: 1 / span 3;
 		align-self: center;
 		display: flex;
-		gap: 1rem;
+		flex-wrap: wrap;
+		gap: 0 1rem;
+		white-space: nowrap;
 	}
 	.due,
 	.fault {

@@ -11,16 +11,19 @@ from lyrandis.core.aim.counting import Counted
 from lyrandis.core.aim.round_card import CardLine
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.fields import bound
 from lyrandis.core.findings import Said
+from lyrandis.core.parts.rig import AimsBy
 from lyrandis.core.route import StationState, route_of, states
 from lyrandis.core.stations import views
 from lyrandis.core.stops import StationId
+from lyrandis.core.trials import CrawlVisitTrial
 from lyrandis.desk import papers
 from lyrandis.desk.shown.bench import BenchView, bench_view
 from lyrandis.store.kept import Kept
 
 _PARTS: tuple[StationId, ...] = ("brace", "nock-point", "flight", "crawls")
-_MOST_STEPS = 60  # whole metres or yards on one card
+_AT_ONCE = 60  # distances that one chart takes
 _SAME_M = 0.01  # two distances that are one
 
 
@@ -44,11 +47,21 @@ class RangeLine:
     counted: Counted | None
 
 
+@dataclass(frozen=True)
+class Limits:
+    """The least and the most that a field takes."""
+
+    low: float
+    high: float
+
+
 class RangeView(BaseModel):
     """A rig at the range, as it was at a time.
 
     seq : its latest entry; told_at : when this was told, ISO 8601 in UTC; made_at : when the rig
         was made, by which it is told from another that took its number
+    way, steady_crawl_mm : how its archer aims, and the one crawl of who holds gaps with it
+    limits : of an end's distance_m, crawl_mm and gap_cm
     bench : its numbers, as far as aim, brace height, nock point and reads show them
     lines : the card, the nearest first: the archer's distances, and each whole one between them;
         empty where the models refuse the rig
@@ -62,6 +75,9 @@ class RangeView(BaseModel):
     seq: int
     told_at: str
     made_at: str
+    way: AimsBy
+    steady_crawl_mm: float
+    limits: dict[str, Limits]
     bench: BenchView
     states: list[StationState]
     lines: list[RangeLine]
@@ -82,6 +98,9 @@ def range_view(kept: Kept, now: str, step_m: float = 1.0) -> RangeView:
         seq=kept.seq,
         told_at=now,
         made_at=kept.created_at,
+        way=b.rig.aims_by,
+        steady_crawl_mm=b.rig.steady_crawl_mm,
+        limits={name: _limits(name) for name in ("distance_m", "crawl_mm", "gap_cm")},
         bench=bench_view(b, [id for id in _PARTS if id in route_of(b.rig).stops]),
         states=states(kept.present.marks, b.rig),
         lines=_lines(b, step_m),
@@ -93,11 +112,10 @@ def range_view(kept: Kept, now: str, step_m: float = 1.0) -> RangeView:
 def _lines(b: Bench, step_m: float) -> list[RangeLine]:
     try:
         own = _card(b, True)
-        between = _whole([line.distance_m for line in own], step_m)
-        return sorted(
-            [*own, *_card(b.with_changes({"aim.distances_m": between}), False)] if between else own,
-            key=lambda line: line.distance_m,
-        )
+        lines = list(own)
+        for between in _charts(_whole([line.distance_m for line in own], step_m)):
+            lines += _card(b.with_changes({"aim.distances_m": between}), False)
+        return sorted(lines, key=lambda line: line.distance_m)
     except RefusedError:
         return []
 
@@ -105,8 +123,21 @@ def _lines(b: Bench, step_m: float) -> list[RangeLine]:
 def _whole(own: list[float], step_m: float) -> list[float]:
     """Whole metres or yards between the nearest and the farthest, but for those that are there."""
     first, last = math.ceil(min(own) / step_m), math.floor(max(own) / step_m)
-    every = [n * step_m for n in range(first, last + 1)][:_MOST_STEPS]
+    every = [n * step_m for n in range(first, last + 1)]
     return [d for d in every if all(abs(d - o) > _SAME_M for o in own)]
+
+
+def _charts(distances: list[float]) -> list[list[float]]:
+    """Distances by as many as one chart takes."""
+    return [distances[i : i + _AT_ONCE] for i in range(0, len(distances), _AT_ONCE)]
+
+
+def _limits(name: str) -> Limits:
+    info = CrawlVisitTrial.model_fields[name]
+    low, high = bound(info, "ge"), bound(info, "le")
+    assert low is not None
+    assert high is not None
+    return Limits(low, high)
 
 
 def _card(b: Bench, own: bool) -> list[RangeLine]:

@@ -7399,6 +7399,16 @@ export interface components {
             upper_turns: number;
         };
         /**
+         * Limits
+         * @description The least and the most that a field takes.
+         */
+        Limits: {
+            /** High */
+            high: number;
+            /** Low */
+            low: number;
+        };
+        /**
          * LineUpIn
          * @description Up to three bows to draw side by side.
          */
@@ -8909,6 +8919,8 @@ export interface components {
          *
          *     seq : its latest entry; told_at : when this was told, ISO 8601 in UTC; made_at : when the rig
          *         was made, by which it is told from another that took its number
+         *     way, steady_crawl_mm : how its archer aims, and the one crawl of who holds gaps with it
+         *     limits : of an end's distance_m, crawl_mm and gap_cm
          *     bench : its numbers, as far as aim, brace height, nock point and reads show them
          *     lines : the card, the nearest first: the archer's distances, and each whole one between them;
          *         empty where the models refuse the rig
@@ -8919,6 +8931,10 @@ export interface components {
             bench: components["schemas"]["BenchView"];
             /** Id */
             id: number;
+            /** Limits */
+            limits: {
+                [key: string]: components["schemas"]["Limits"];
+            };
             /** Lines */
             lines: components["schemas"]["RangeLine"][];
             /** Made At */
@@ -8929,10 +8945,17 @@ export interface components {
             seq: number;
             /** States */
             states: components["schemas"]["StationState"][];
+            /** Steady Crawl Mm */
+            steady_crawl_mm: number;
             /** Stops */
             stops: components["schemas"]["Said"][];
             /** Told At */
             told_at: string;
+            /**
+             * Way
+             * @enum {string}
+             */
+            way: "crawls" | "one" | "gaps";
         };
         /**
          * Reach

@@ -3,6 +3,7 @@
 	import { upload } from '$lib/api/upload';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
+	import FilePick from './FilePick.svelte';
 
 	/** Crawls or gaps brought along in a table: looked over, then logged line by line. */
 	type Line = Schemas['AimLine'];
@@ -12,7 +13,6 @@
 	let lines = $state.raw<Line[]>([]);
 	let fault = $state('');
 	let logged = $state<number | null>(null);
-	let picker = $state<HTMLInputElement>();
 
 	async function take(file: File): Promise<void> {
 		fault = '';
@@ -58,22 +58,15 @@
 	</p>
 {:else}
 	<p class="line">
-		<button type="button" class="link" onclick={() => picker?.click()}>From a table or JSON</button>
+		<FilePick
+			text="From a table or JSON"
+			label="Table of what is known or was shot"
+			accept=".csv,.json,text/csv,text/plain,application/json"
+			onfile={(file) => void take(file)}
+		/>
 		<span class="quiet"
 			>distance (m), {setting}, and above the spot (cm) where it was shot: a line a distance</span
 		>
-		<input
-			bind:this={picker}
-			type="file"
-			accept=".csv,.json,text/csv,text/plain,application/json"
-			aria-label="Table of what is known or was shot"
-			hidden
-			onchange={(e) => {
-				const file = e.currentTarget.files?.[0];
-				if (file) void take(file);
-				e.currentTarget.value = '';
-			}}
-		/>
 	</p>
 {/if}
 {#if fault}<p class="wrong" role="alert">{fault}</p>{/if}

@@ -4,6 +4,7 @@
 	import { asAiming } from '$lib/bench/aiming.svelte';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import CourseTable from './CourseTable.svelte';
+	import FilePick from './FilePick.svelte';
 
 	/** Courses of the archer's own: their targets, and what to aim at each. */
 	type Course = Schemas['Course-Output'];
@@ -18,7 +19,6 @@
 	/** Nothing is told of a course that cannot be taken as it is typed. */
 	const lines = $derived(refused ? [] : (asked.told?.round_cards[at] ?? []));
 	let fault = $state('');
-	let picker = $state<HTMLInputElement>();
 
 	function put(changed: Course[]): void {
 		bench().set('courses', $state.snapshot(changed));
@@ -108,23 +108,12 @@
 		onclick={() => add({ name: `Course ${courses.length + 1}`, targets: [target()] })}
 		>A new course</button
 	>
-	<button
-		type="button"
-		class="link"
-		disabled={courses.length >= MOST}
-		onclick={() => picker?.click()}>From a file</button
-	>
-	<input
-		bind:this={picker}
-		type="file"
+	<FilePick
+		text="From a file"
+		label="Course as CSV or JSON"
 		accept=".csv,.json,text/csv,text/plain,application/json"
-		aria-label="Course as CSV or JSON"
-		hidden
-		onchange={(e) => {
-			const file = e.currentTarget.files?.[0];
-			if (file) void take(file);
-			e.currentTarget.value = '';
-		}}
+		disabled={courses.length >= MOST}
+		onfile={(file) => void take(file)}
 	/>
 	<span class="quiet">distance (m), slope (deg), spot (cm): a target a line</span>
 </p>

@@ -2,6 +2,7 @@
 	import type { ButtPhoto, Shaft } from '$lib/bench/buttPhoto.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import ButtPlate from '$lib/plates/ButtPlate.svelte';
+	import FilePick from './FilePick.svelte';
 	import Pointed from './Pointed.svelte';
 
 	/** Where arrows landed: tapped on a butt drawn to scale, or marked on a photo of it. */
@@ -21,7 +22,6 @@
 		least: number;
 	}
 	let { photo, tapped = $bindable(), shaft = 'fletched', label, note, least }: Props = $props();
-	let picker = $state<HTMLInputElement>();
 	let takes = 0;
 	const places = $derived(photo.src ? photo.places : tapped);
 	const half = $derived(
@@ -106,24 +106,17 @@
 		{note}
 	/>
 	<div class="from">
-		<button type="button" class="link" onclick={() => picker?.click()}>From a photo</button>
+		<FilePick
+			text="From a photo"
+			label="Photo of the butt"
+			accept="image/jpeg,image/png"
+			onfile={(file) => void photo.take(file)}
+		/>
 		<button type="button" class="link" onclick={() => void photo.practise(takes++)}
 			>Simulated photo</button
 		>
 		{#if photo.busy}<span role="status">The photo is made plain …</span>{/if}
 		{#if photo.problem}<span class="wrong" role="alert">{photo.problem}</span>{/if}
-		<input
-			bind:this={picker}
-			type="file"
-			accept="image/jpeg,image/png"
-			aria-label="Photo of the butt"
-			hidden
-			onchange={(e) => {
-				const file = e.currentTarget.files?.[0];
-				if (file) void photo.take(file);
-				e.currentTarget.value = '';
-			}}
-		/>
 	</div>
 {/if}
 

@@ -2,6 +2,7 @@
 	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { TrialForm } from '$lib/bench/trialForm.svelte';
+	import TailDrawn, { TAILS } from './TailDrawn.svelte';
 	import TrialList from './TrialList.svelte';
 
 	/** How the tails stood in the butt, height by height: a tap, or 8 5 2 on the number block. */
@@ -12,11 +13,6 @@
 	const here = $derived(
 		(bench().value(HEIGHT) as number | null) ?? bench().bench.nock?.height_mm ?? 0
 	);
-	const TAILS = [
-		{ id: 'high', key: '8', word: 'Tail high', turn: 9 },
-		{ id: 'level', key: '5', word: 'Level', turn: 0 },
-		{ id: 'low', key: '2', word: 'Tail low', turn: -9 }
-	] as const;
 	/** How many arrows a read is of, unless it is said. */
 	const USUAL = '2';
 	let arrows = $state(USUAL);
@@ -77,12 +73,7 @@
 				data-trial={tail.id === 'level' ? '' : undefined}
 				onclick={() => log(tail.id)}
 			>
-				<svg width="46" height="26" viewBox="0 0 46 26" aria-hidden="true">
-					<rect x="0" y="1" width="7" height="24" fill="url(#wood)" stroke="var(--quiet)" />
-					<g transform="rotate({-tail.turn} 7 13)">
-						<path d="M4 13H42M34 13L41 8M34 13L41 18" stroke="currentColor" fill="none" />
-					</g>
-				</svg>
+				<TailDrawn turn={tail.turn} />
 				{tail.word} <kbd>{tail.key}</kbd>
 			</button>
 		{/each}

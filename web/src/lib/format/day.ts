@@ -7,3 +7,10 @@ export function day(text: string, style: 'short' | 'long' | 'weekday' = 'short')
 		year: 'numeric'
 	});
 }
+
+/** The day here (YYYY-MM-DD), as the archer's calendar has it. */
+export function today(): string {
+	const now = new Date();
+	const two = (n: number) => String(n).padStart(2, '0');
+	return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
+}

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import type { Schemas } from '$lib/api/client';
+	import { today } from '$lib/format/day';
 
 	/** Lend a part, take it back, put it away, or condemn it for good. */
 	interface Props {
@@ -15,7 +16,7 @@
 	let back = $state('');
 	let why = $state('');
 	let word = $state('');
-	const today = new Date().toISOString().slice(0, 10);
+	const now = today();
 	const none = { to: '', since: '', due_back: '', why: '', word: '' };
 
 	function move(to_: string, more: Partial<typeof none>, said: string): void {
@@ -64,11 +65,11 @@
 	<form
 		onsubmit={(e) => {
 			e.preventDefault();
-			move('lent', { to, since: today, due_back: back }, `${line.name} is lent to ${to}.`);
+			move('lent', { to, since: now, due_back: back }, `${line.name} is lent to ${to}.`);
 		}}
 	>
 		<label>To <input class="line-input" bind:value={to} maxlength="200" required /></label>
-		<label>Due back <input class="line-input" type="date" min={today} bind:value={back} /></label>
+		<label>Due back <input class="line-input" type="date" min={now} bind:value={back} /></label>
 		<button class="act" disabled={!to.trim()}>Lend it</button>
 	</form>
 {:else if open === 'condemn'}

@@ -1,29 +1,14 @@
 <script lang="ts">
 	import { reference } from '$lib/bench/reference.svelte';
+	import { today } from '$lib/format/day';
 	import { exactly } from '$lib/format/measure';
 	import ButtPlate from '$lib/plates/ButtPlate.svelte';
-	import type { Outbox } from './outbox.svelte';
-	import {
-		cardedOf,
-		countedBy,
-		crawlOf,
-		eachOf,
-		lineAt,
-		QUANTITY,
-		settingText,
-		type Taken
-	} from './setting';
+	import { cardedOf, countedBy, crawlOf, eachOf, lineAt, QUANTITY, settingText } from './setting';
 	import Stepper from './Stepper.svelte';
-	import type { Unlogged } from './unlogged.svelte';
+	import type { AtRange } from './unlogged.svelte';
 
 	/** An end for the chart: arrows tapped on the butt, or high and low by keys. */
-	interface Props {
-		view: Taken;
-		outbox: Outbox;
-		unlogged: Unlogged;
-		day: () => string;
-	}
-	let { view, outbox, unlogged, day }: Props = $props();
+	let { view, outbox, unlogged }: AtRange = $props();
 	const MOST = 24;
 	const distance = $derived(unlogged.distance);
 	const own = $derived(unlogged.own);
@@ -37,6 +22,8 @@
 	/** Half of the butt that is drawn [cm]: near arrows lie close together. */
 	const half = $derived(Math.min(Math.max(Math.round((2.4 * distance) / 10) * 10, 20), 60));
 	/** 8 or 2 was pressed, and how far is awaited. */
+	/** What is typed and no measurement: nothing is logged with what stood there before. */
+	let unread = $state({ distance: false, setting: false });
 	let way = $state<1 | -1 | 0>(0);
 
 	const each = $derived(eachOf(view, by));
@@ -44,7 +31,7 @@
 	const crawl_mm = $derived(crawlOf(view, line, own));
 	/** Where the card has no line, the archer says how it is set before it is logged. */
 	const unset = $derived(own === null && !line);
-	const ready = $derived(arrows.length > 0 && !unset);
+	const ready = $derived(arrows.length > 0 && !unset && !unread.distance && !unread.setting);
 	/** Beyond point-on the tip is held over the spot. */
 	const over_cm = $derived(own === null && line?.set_to == null ? (line?.hold_over_cm ?? 0) : 0);
 	const steps = { mm: 0.5, marks: 0.25, fingers: 0.25 };
@@ -96,7 +83,7 @@
 					arrows: unlogged.sighters ? 'sighters' : 'count',
 					by: arrows.some((a) => a.keyed) ? 'typed' : 'tapped',
 					notes: '',
-					day: day()
+					day: today()
 				}
 			}
 		);
@@ -125,7 +112,9 @@
 		quantity="distance"
 		value={distance}
 		step={step_m}
-		low={2}
+		low={view.limits.distance_m!.low}
+		high={view.limits.distance_m!.high}
+		bind:unread={unread.distance}
 		onvalue={unlogged.pick}
 	/>
 	{#if by === null}
@@ -134,6 +123,9 @@
 			quantity="spot"
 			value={setting}
 			step={imperial ? 2.54 : 1}
+			low={view.limits.gap_cm!.low}
+			high={view.limits.gap_cm!.high}
+			bind:unread={unread.setting}
 			onvalue={(v) => (unlogged.own = v)}
 		/>
 	{:else}
@@ -142,7 +134,9 @@
 			quantity={QUANTITY[by]}
 			value={setting}
 			step={steps[by]}
-			low={0}
+			low={view.limits.crawl_mm!.low / each}
+			high={view.limits.crawl_mm!.high / each}
+			bind:unread={unread.setting}
 			onvalue={(v) => (unlogged.own = v)}
 		/>
 	{/if}

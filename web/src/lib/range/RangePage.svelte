@@ -64,12 +64,6 @@
 		const own = view.lines.filter((line) => line.own);
 		return (own[Math.floor(own.length / 3)] ?? own[0])?.distance_m ?? 20;
 	}
-	/** The day here, as the archer's calendar has it. */
-	function day(): string {
-		const now = new Date();
-		const two = (n: number) => String(n).padStart(2, '0');
-		return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
-	}
 	const go = (id: Leaf) => (asked = id);
 	function walk(step: 1 | -1): void {
 		const at = leaves.findIndex((one) => one.id === leaf);
@@ -158,11 +152,11 @@
 								asOf={outbox.reach ? null : asOf}
 							/>
 						{:else if leaf === 'end'}
-							<RangeEnd bind:this={worked} {view} {outbox} {unlogged} {day} />
+							<RangeEnd bind:this={worked} {view} {outbox} {unlogged} />
 						{:else if leaf === 'brace'}
-							<RangeBrace bind:this={worked} {view} {outbox} {unlogged} {day} />
+							<RangeBrace bind:this={worked} {view} {outbox} {unlogged} />
 						{:else if leaf === 'read'}
-							<RangeRead bind:this={worked} {view} {outbox} {unlogged} {day} />
+							<RangeRead bind:this={worked} {view} {outbox} {unlogged} />
 						{:else}
 							<RangeLog
 								id={view.id}

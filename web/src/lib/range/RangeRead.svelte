@@ -1,25 +1,15 @@
 <script lang="ts">
 	import { reference } from '$lib/bench/reference.svelte';
+	import TailDrawn, { TAILS, type Tail } from '$lib/controls/TailDrawn.svelte';
+	import { today } from '$lib/format/day';
 	import { exactly } from '$lib/format/measure';
 	import SaidText from '$lib/format/SaidText.svelte';
-	import type { Outbox } from './outbox.svelte';
 	import { countedBy, crawlOf, lineAt, type Taken } from './setting';
-	import type { Unlogged } from './unlogged.svelte';
+	import type { AtRange } from './unlogged.svelte';
 
 	/** A read: tails in the butt, nocks on the block, or any other test by what it showed. */
-	interface Props {
-		view: Taken;
-		outbox: Outbox;
-		unlogged: Unlogged;
-		day: () => string;
-	}
-	let { view, outbox, unlogged, day }: Props = $props();
+	let { view, outbox, unlogged }: AtRange = $props();
 	type Test = NonNullable<Taken['bench']['reading']>['tests'][number];
-	const TAILS = [
-		{ id: 'high', key: '8', word: 'Tail high', turn: 9 },
-		{ id: 'level', key: '5', word: 'Level', turn: 0 },
-		{ id: 'low', key: '2', word: 'Tail low', turn: -9 }
-	] as const;
 	const BLOCK = [7, 8, 9, 4, 5, 6, 1, 2, 3];
 	const MOST = 24;
 	const tests = $derived(
@@ -44,7 +34,7 @@
 		`${exactly(reference.text(distance, 'distance'))}${walks ? `, ${reference.text(crawl_mm, 'crawl')} crawl` : ''}`
 	);
 
-	function tails(tail: (typeof TAILS)[number]): void {
+	function tails(tail: Tail): void {
 		if (height === null) return;
 		outbox.log(`tails: ${tail.word.toLowerCase()}${near ? '' : ` from ${where}`}`, {
 			station: 'nock-point',
@@ -59,7 +49,7 @@
 				shaft: 'fletched',
 				crawl_mm: near || !walks ? null : crawl_mm,
 				notes: '',
-				day: day()
+				day: today()
 			}
 		});
 	}
@@ -78,7 +68,7 @@
 				distance_m: null,
 				shaft: 'fletched',
 				notes: '',
-				day: day()
+				day: today()
 			}
 		});
 		unlogged.nocks = [];
@@ -125,12 +115,7 @@
 		<div class="tails" role="group" aria-label="How most tails stood in the butt">
 			{#each TAILS as tail (tail.id)}
 				<button class="act plain" onclick={() => tails(tail)}>
-					<svg width="72" height="34" viewBox="0 -4 46 34" aria-hidden="true">
-						<rect x="0" y="1" width="7" height="24" fill="var(--wood)" stroke="var(--quiet)" />
-						<g transform="rotate({-tail.turn} 7 13)">
-							<path d="M4 13H42M34 13L41 8M34 13L41 18" stroke="currentColor" fill="none" />
-						</g>
-					</svg>
+					<TailDrawn turn={tail.turn} width={64} />
 					{tail.word}<kbd>{tail.key}</kbd>
 				</button>
 			{/each}

@@ -10,11 +10,26 @@
 		/** In stored units. */
 		value: number;
 		step: number;
-		low?: number;
+		/** The least and the most that is taken. */
+		low: number;
+		high: number;
+		/** Whether what is typed is no such measurement, or is still being read. */
+		unread?: boolean;
 		onvalue: (value: number) => void;
 	}
-	let { label, quantity, value, step, low = -Infinity, onvalue }: Props = $props();
+	let {
+		label,
+		quantity,
+		value,
+		step,
+		low,
+		high,
+		unread = $bindable(false),
+		onvalue
+	}: Props = $props();
+	const EDGE = 1e-6; // a limit in another unit is not exact
 	const uid = $props.id();
+	const limit = (at: number) => exactly(reference.text(at, quantity));
 	let typed = $state<string | null>(null);
 	let problem = $state('');
 	const shown = $derived(exactly(reference.text(value, quantity, false)));
@@ -22,18 +37,23 @@
 	function by(way: 1 | -1): void {
 		typed = null;
 		problem = '';
+		unread = false;
 		// To whole steps: what was between two goes to the next.
 		const steps = value / step;
 		const next = way > 0 ? Math.floor(steps + 1e-6) + 1 : Math.ceil(steps - 1e-6) - 1;
-		onvalue(Math.max(next * step, low));
+		onvalue(Math.min(Math.max(next * step, low), high));
 	}
 	async function read(text: string): Promise<void> {
 		typed = text;
 		problem = '';
+		unread = true;
 		try {
 			const read = await readPlainly(text, quantity);
 			if (typed !== text) return;
-			onvalue(Math.max(read, low));
+			if (read < low - EDGE || read > high + EDGE)
+				throw new Error(`${label} is from ${limit(low)} to ${limit(high)}.`);
+			unread = false;
+			onvalue(read);
 		} catch (error) {
 			if (typed === text) problem = (error as Error).message;
 		}

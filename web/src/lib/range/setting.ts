@@ -7,7 +7,7 @@ type CountedBy = NonNullable<Taken['bench']['rig']['aim']['counted_by']>;
 
 /** How the archer of a rig counts a crawl; null for one who holds gaps. */
 export function countedBy(view: Taken): CountedBy | null {
-	if (view.bench.crawls?.way !== 'crawls') return null;
+	if (view.way !== 'crawls') return null;
 	return view.bench.rig.aim.counted_by ?? 'mm';
 }
 
@@ -61,6 +61,6 @@ export function cardedOf(line: Line | null, by: CountedBy | null): number {
 /** The crawl of an end [mm]: by hand, or as the card says. */
 export function crawlOf(view: Taken, line: Line | null, own: number | null): number {
 	const by = countedBy(view);
-	if (by === null) return view.bench.crawls?.crawl_mm ?? 0;
+	if (by === null) return view.steady_crawl_mm;
 	return (own ?? cardedOf(line, by)) * eachOf(view, by);
 }

@@ -1,4 +1,6 @@
 import type { Schemas } from '$lib/api/client';
+import type { Outbox } from './outbox.svelte';
+import type { Taken } from './setting';
 
 export interface Arrow {
 	right_cm: number;
@@ -51,4 +53,11 @@ export class Unlogged {
 			// then it lasts as long as the page
 		}
 	}
+}
+
+/** What every leaf of the page for the range works with. */
+export interface AtRange {
+	view: Taken;
+	outbox: Outbox;
+	unlogged: Unlogged;
 }

@@ -86,6 +86,9 @@
 		align-items: center;
 		text-decoration: none;
 	}
+	p {
+		margin: 0.8rem 0;
+	}
 	.empty {
 		display: block;
 		padding: 0.8rem 0;
