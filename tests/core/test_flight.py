@@ -9,7 +9,7 @@ from pydantic import ValidationError
 from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed
 from lyrandis.core.flight.belief import Change, moved
-from lyrandis.core.flight.looks import height_of, plate_is_left, side_of
+from lyrandis.core.flight.looks import height_of, side_of
 from lyrandis.core.flight.read_filter import CLASSES, prior, shares
 from lyrandis.core.flight.read_tests import TESTS, truths
 from lyrandis.core.flight.read_words import HOW, TITLES, outcome_words, plain_words
@@ -58,16 +58,17 @@ def likeliest(b):
 
 
 class TestBlock:
-    RIGHT, LEFT = Archer(hand="right"), Archer(hand="left")
-    THUMB = Archer(hand="right", release="thumb")
-
-    def test_who_has_the_arrow_on_the_left(self):
-        assert [plate_is_left(a) for a in (self.RIGHT, self.LEFT, self.THUMB)] == [
-            True,
-            False,
-            False,
-        ]
-        assert plate_is_left(Archer(hand="left", release="thumb"))
+    @pytest.mark.parametrize(
+        ("hand", "release", "side", "left"),
+        [("right", "split", "by_hand", True), ("left", "split", "by_hand", False),
+         ("right", "thumb", "by_hand", False), ("left", "thumb", "by_hand", True),
+         ("right", "split", "right", False), ("left", "thumb", "right", False),
+         ("right", "thumb", "left", True), ("right", "split", "left", True)],
+    )  # fmt: skip
+    def test_on_which_side_the_arrow_lies(self, hand, release, side, left):
+        rig = Rig(archer=Archer(hand=hand, release=release), arrow_side=side)
+        assert rig.arrow_left is left
+        assert rig.arrow_as_usual is (left == ((hand == "right") != (release == "thumb")))
 
     @pytest.mark.parametrize(
         ("cells", "side", "height"),
@@ -75,13 +76,12 @@ class TestBlock:
          ((7, 8, 8), "straight", "high"), ((1, 2, 1), "weak", "low"), ((4, 6), "straight", "level")],
     )  # fmt: skip
     def test_most_of_them_count(self, cells, side, height):
-        assert (side_of(cells, self.RIGHT), height_of(cells)) == (side, height)
+        assert (side_of(cells, arrow_left=True), height_of(cells)) == (side, height)
 
     @given(CELLS)
-    def test_the_other_hand_and_a_thumb_see_the_mirror(self, cells):
+    def test_an_arrow_on_the_other_side_leans_the_other_way(self, cells):
         mirrored = [int(str(c).translate(MIRROR)) for c in cells]
-        for other in (self.LEFT, self.THUMB):
-            assert side_of(cells, self.RIGHT) == side_of(mirrored, other)
+        assert side_of(cells, arrow_left=True) == side_of(mirrored, arrow_left=False)
         assert height_of(cells) == height_of(mirrored)
 
 
@@ -118,7 +118,7 @@ class TestTrial:
             FlightReadTrial(test="kick_7_paces")
 
     def test_one_arrow_counts_a_third_of_three(self):
-        read = FlightReadTrial(**nocks(4)).readings(Archer())
+        read = FlightReadTrial(**nocks(4)).readings(arrow_left=True)
         assert [(r.test, r.outcome) for r in read] == [
             ("kick_7_paces", "weak"), ("nock_height", "level"),
         ]  # fmt: skip
@@ -177,6 +177,20 @@ class TestBelief:
         assert "bounces off the side plate" in said
         assert "do not go stiffer" in said
 
+    def test_an_arrow_put_on_the_other_side_is_read_by_its_side(self):
+        """A nock to the right is then weak, and no number of the model is left to say otherwise."""
+        other = changed(RIG, {"arrow_side": "right"})
+        told = bench(nocks(6, 6, 6), rig=other)
+        assert told.reading.kept[0].trial.readings(other.arrow_left)[0].outcome == "weak"
+        assert told.reading.verdict.classes["weak"] > told.reading.verdict.classes["stiff"]
+        assert told.reading.predicted is None
+        assert "other side" in told.arrow.window.outside[0].plain()
+        assert outcome_words("kick_7_paces", "weak", other.arrow_left) == "nocks right, looks weak"
+
+    def test_reads_of_the_former_side_say_nothing_of_the_new_one(self):
+        told = Bench(changed(RIG, {"arrow_side": "right"}), bench(nocks(4, 4, 4)).trials)
+        assert told.reading.kept == []
+
     @pytest.mark.parametrize("archer", [Archer(hand="left"), Archer(release="thumb")])
     def test_mirrored_reads_of_the_other_hand_come_to_the_same(self, archer):
         own = changed(RIG, {"archer.hand": archer.hand, "archer.release": archer.release})
@@ -184,7 +198,7 @@ class TestBelief:
         other = bench(nocks(6, 6, 6), rig=own)
         if other.reading.predicted != error:  # a thumb bow has no prediction
             assert other.reading.predicted is None
-        assert other.reading.kept[0].trial.readings(own.archer)[0].outcome == "weak"
+        assert other.reading.kept[0].trial.readings(own.arrow_left)[0].outcome == "weak"
         assert (
             other.reading.verdict.classes["weak"] > bench(rig=own).reading.verdict.classes["weak"]
         )

@@ -152,13 +152,22 @@ class TestTheStation:
         assert b.in_line.latest is not None
 
     @pytest.mark.parametrize(
-        ("offset", "cut", "words"),
-        [(3, -6, "arrow on the right side"), (-3, -6, "arrow on the left side"),
-         (3, 1, "shelf decides"), (0.4, -6, "Either side")],
+        ("offset", "cut", "side", "words"),
+        [(3, -6, "by_hand", "arrow on the right side"), (-3, -6, "right", "arrow on the left side"),
+         (-3, -6, "by_hand", "lies on it: left"), (3, -6, "right", "lies on it: right"),
+         (3, 1, "by_hand", "shelf decides"), (0.4, -6, "by_hand", "Either side")],
     )  # fmt: skip
-    def test_the_favoured_side_of_a_bow_in_one_piece(self, offset, cut, words):
-        rig = changed(ONE_PIECE, {"bow.centre_cut_mm": cut})
+    def test_the_favoured_side_of_a_bow_in_one_piece(self, offset, cut, side, words):
+        rig = changed(ONE_PIECE, {"bow.centre_cut_mm": cut, "arrow_side": side})
         assert words in said(looked(rig, {"riser_mm": offset}))[0][1]
+
+    def test_the_advice_asks_for_the_side_and_is_content_once_it_is_told(self):
+        rig = changed(ONE_PIECE, {"bow.centre_cut_mm": -6})
+        b = looked(rig, {"riser_mm": 3})
+        (asked,) = [f for f in TELLERS["in-line"].tell(b).findings if f.action]
+        assert asked.action.changes == {"arrow_side": "right"}
+        after = TELLERS["in-line"].tell(b.with_changes(asked.action.changes)).findings
+        assert [f.level for f in after] == ["fine"]
 
 
 class TestTheTrial:

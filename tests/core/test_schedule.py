@@ -1,5 +1,7 @@
 """Settling of a new string, and what is due when."""
 
+import pytest
+
 from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed
 from lyrandis.core.fit.step_up import begun
@@ -82,31 +84,34 @@ class TestSchedule:
         assert "The brace height went down by 1/2 in" in told["recheck-crawls"].why.plain()
 
     def test_only_the_next_step_up_can_be_due_now(self):
-        plan = {"step_up.goal_lbf": 42, "step_up.from_lbf": 36, "step_up.starts": "2026-01-10"}
-        told = self.due(HoldTrial(weight_lbf=36, seconds=12), **plan)
+        plan = {"step_up.goal_lbf": 42, "step_up.starts": "2026-01-10"}
+        three = [HoldTrial(weight_lbf=36, seconds=12, day="2026-01-11")] * 3
+        told = self.due(*three, **plan)
         assert [told[f"step-{n}"].when for n in (1, 2, 3)] == ["now", "coming", "coming"]
         assert "held 36.0 lb" in told["step-1"].last.plain()
         assert "step-1" not in self.due(**plan, **{"archer.grown": "child"})
 
-    def test_pain_freezes_the_plan_and_overdue_steps_say_what_to_do(self):
+    def test_a_plan_that_was_not_earned_waits_and_asks_for_the_holds(self):
         plan = {"step_up.goal_lbf": 42.0, "step_up.starts": "2025-11-01"}
-        overdue = self.due(**plan)
-        assert "Its day was 2025-12-13" in overdue["step-1"].why.plain()
-        assert "begin the plan anew" in overdue["step-1"].why.plain()
-        assert "step-2" not in overdue  # its day has passed too: it waits for the first
-        assert overdue["step-3"].when == "coming"
-        hurt = HoldTrial(weight_lbf=36.0, seconds=4, ended="pain")
-        assert not any(id.startswith("step") for id in self.due(hurt, **plan))
+        told = self.due(HoldTrial(weight_lbf=36, seconds=12), **plan)
+        assert told["hold-now"].title.plain() == "Time three holds of 36.0 lb"
+        assert (told["step-1"].when, told["step-1"].day) == ("coming", "2026-04-16")
+        assert told["step-2"].day == "2026-05-28"
+
+    @pytest.mark.parametrize(("ended", "title"), [
+        ("pain", "Stop at pain"), ("shaking", "Go down in weight, or hold it first"),
+    ])  # fmt: skip
+    def test_after_pain_or_too_short_a_hold_nothing_goes_up(self, ended, title):
+        plan = {"step_up.goal_lbf": 42.0, "step_up.starts": "2025-11-01"}
+        short = HoldTrial(weight_lbf=36.0, seconds=4, ended=ended)
+        told = self.due(short, **plan)
+        assert not any(id.startswith(("step", "hold")) for id in told)
+        assert next(iter(told)) == "stopped-weight"
+        assert told["stopped-weight"].title.plain() == title
         rig = changed(Rig(), plan)
-        said = [
-            f.said.plain() for f in TELLERS["weight"].tell(Bench(rig, kept(hurt), FIFTH)).findings
-        ]
-        assert any("The plan stands still" in text for text in said)
-        again = (hurt, HoldTrial(weight_lbf=30.0, seconds=12))
-        assert "step-1" in self.due(*again, **plan)
-        late = TELLERS["weight"].tell(Bench(rig, (), FIFTH)).findings
-        told = next(f for f in late if "was due on 2025-12-13" in f.said.plain())
-        assert told.action.changes == {"step_up.starts": "2026-03-05"}
+        findings = TELLERS["weight"].tell(Bench(rig, kept(short), FIFTH)).findings
+        assert told["stopped-weight"].why in [f.said for f in findings]
+        assert any(f.level == "stop" for f in findings)
 
 
 class TestTheStringThatIsOn:

@@ -15,6 +15,7 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.dates import day_of, days_between, hours_between, later
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, say
+from lyrandis.core.fit.step_up import stands_still
 from lyrandis.core.inspection import INSPECT_EVERY_DAYS
 from lyrandis.core.route import STATIONS, StationState
 from lyrandis.core.stops import StationId
@@ -138,31 +139,51 @@ def _inspection(b: Bench, today: str) -> Due:
     )
 
 
+def _not_held(b: Bench, today: str) -> list[Due]:
+    """What must be seen to before anybody goes up, or shoots on: pain, or too heavy a bow."""
+    try:
+        still = stands_still(b.archer.strength, b.bow.force_lbf)
+    except RefusedError:  # the bow cannot be computed: only pain can be told
+        still = stands_still(b.archer.strength, None)
+    if still is None:
+        return []
+    title = "Stop at pain" if b.archer.strength.pain else "Go down in weight, or hold it first"
+    return [
+        Due("stopped-weight", say(title), still, "weight", "now", today, _last(b.archer.held)),
+    ]
+
+
 def _steps(b: Bench, today: str) -> list[Due]:
     try:
-        steps = b.bow.steps
+        plan = b.bow.plan
     except RefusedError:
         return []
-    held = standing(b.trials, "hold")
+    last = _last(b.archer.held)
     told = []
-    for step in steps:
-        passed = days_between(step.day, today) > 0
-        if passed and step.number > 1:
-            continue  # it waits for the first, whose day has passed too
+    if plan.steps and plan.held_on is None:
+        told.append(
+            Due(
+                "hold-now",
+                say("Time three holds of {now}", now=("weight", plan.from_lbf)),
+                say("The plan to go up waits for them; its weeks begin then."),
+                "weight",
+                "now",
+                today,
+                last,
+            )
+        )
+    for step in plan.steps:
         told.append(
             Due(
                 f"step-{step.number}",
                 say("Go up to {weight}, at the earliest", weight=("weight", step.weight_lbf)),
-                say(
-                    f"Its day was {step.day}. Time {step.earned_by}: then go up and set the bow "
-                    "you draw. If they do not hold yet, begin the plan anew from today."
-                )
-                if passed
+                say(f"It was earned by {step.earned_by}. Set the bow you draw when you have.")
+                if step.earned
                 else say(f"Only after {step.earned_by}."),
                 "weight",
-                _when(step.day, today) if step.number == 1 else "coming",
+                "now" if step.number == 1 and plan.due(today) else "coming",
                 step.day,
-                _last(held) if step.number == 1 else None,
+                last if step.number == 1 else None,
             )
         )
     return told
@@ -178,6 +199,7 @@ def schedule(b: Bench, states: Sequence[StationState]) -> list[Due]:
     today = day_of(b.now)
     dated = [
         *_stopped(b, today),
+        *_not_held(b, today),
         *_rechecks(states, today),
         *_string(b, today),
         _inspection(b, today),

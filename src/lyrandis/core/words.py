@@ -27,6 +27,11 @@ WORDS: dict[str, dict[str, str]] = {
     },
     "spine_school": {"window": "the window", "over_stiff": "over-stiff"},
     "size_term": {"usual": "as usual", "always": "counts", "never": "left out"},
+    "arrow_side": {
+        "by_hand": "by hand and release",
+        "left": "left of the bow",
+        "right": "right of the bow",
+    },
     "nocking.school": {"square": "bow square", "by_eye": "by eye"},
     "nocking.fit": {
         "not_tried": "not tried",

@@ -5,7 +5,7 @@ from __future__ import annotations
 from collections.abc import Iterable, Mapping
 
 from lyrandis.core.bench import Bench
-from lyrandis.core.dates import days_between
+from lyrandis.core.dates import day_of, days_between
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.route import states
 from lyrandis.core.schedule import Due, schedule
@@ -20,7 +20,10 @@ from lyrandis.store.rack import KeptPart
 def bench_of(kept: Kept, made: str) -> Bench:
     """A kept rig on the bench at a time; one bench serves all of its papers."""
     parts = {slot: part.part for slot, part in kept.parts.items()}
-    return Bench(kept.present.rig, kept.present.trials, made, kept.elsewhere, parts, kept.verdicts)
+    present = kept.present
+    return Bench(
+        present.rig, present.trials, made, kept.elsewhere, parts, kept.verdicts, kept.drawn
+    )
 
 
 def schedule_of(kept: Kept, b: Bench) -> list[Due]:
@@ -45,24 +48,22 @@ def schedule_calendar(kept: Kept, b: Bench) -> bytes:
 
 
 def step_up_calendar(kept: Kept, b: Bench) -> bytes:
-    """The plan to go up in weight as iCalendar; refuses a rig without one."""
-    steps = b.bow.steps
+    """The plan to go up in weight as iCalendar; refuses a rig without one.
+
+    A step that may be taken stands on the day of asking.
+    """
+    steps = b.bow.plan.steps
     if not steps:
         raise RefusedError("step_up.goal_lbf", "There is no plan yet: set a goal first.")
     notes = [
         DayNote(
             f"step-{step.number}-rig-{kept.id}",
-            step.day,
+            max(step.day, day_of(b.now)),
             f"{b.rig.name}: up to {write(step.weight_lbf, 'weight')} at the earliest",
             f"Only after {step.earned_by}. Stop at pain.",
         )
         for step in steps
-        if _ahead(step.day, b)
     ]
-    if not notes:
-        raise RefusedError(
-            "step_up.starts", "All of the plan's days have passed: begin it anew from today first."
-        )
     return write_calendar(f"{b.rig.name}: weight", notes, b.now)
 
 

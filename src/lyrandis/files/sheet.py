@@ -90,6 +90,7 @@ def settings_rows(rig: Rig, bench: Bench, units: Units) -> list[tuple[str, str]]
             f"{_w(abs(b.plate_offset_mm), 'small', units)} "
             + ("short of centre" if b.plate_offset_mm > 0 else "past centre"),
         ),
+        *_side(rig),
         *_set_up(bench, units),
     ]
     for entry in tally(bench):
@@ -100,6 +101,13 @@ def settings_rows(rig: Rig, bench: Bench, units: Units) -> list[tuple[str, str]]
         told = _w(v.value, v.quantity, units, v.plus_minus)
         rows.append((entry.title, f"{told} ({_MARK[entry.source]})"))
     return rows
+
+
+def _side(rig: Rig) -> list[tuple[str, str]]:
+    """The side on which the arrow lies, where that is not what hand and release ask for."""
+    if rig.arrow_as_usual:
+        return []
+    return [("Arrow lies", "left of the bow" if rig.arrow_left else "right of the bow")]
 
 
 # The stations whose line on the rail says how the bow is set up.

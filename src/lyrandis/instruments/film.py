@@ -19,7 +19,6 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.flex.modes import modes
 from lyrandis.core.flex.onward import at_moments
 from lyrandis.core.flex.setting import DAMPING
-from lyrandis.core.flight.looks import plate_is_left
 
 FRAMES_A_SECOND = 960
 WIDTH_PX, HEIGHT_PX, MM_PER_PX = 1600, 200, 1.7
@@ -105,7 +104,7 @@ def filmed(b: Bench, seed: int) -> Film:
     place = modes(b.flex.layout)
     aside = 1000 * q[:, 0] @ place.height.T
     along = 1000 * (place.at_m[None, :] - behind[:, None])
-    outward = -1.0 if plate_is_left(b.rig.archer) else 1.0
+    outward = -1.0 if b.rig.arrow_left else 1.0
     start = _LEFT_PX - along[0, 0] / MM_PER_PX
     return Film(
         seed,

@@ -11,7 +11,7 @@ from lyrandis.core.bench.reading import READ_BY
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.flight.held import NONE_TRIED, Held
 from lyrandis.core.parts import On
-from lyrandis.core.trials import KINDS, KeptTrial
+from lyrandis.core.trials import KINDS, OF_SAFETY, KeptTrial
 from lyrandis.store.derived import kept_trial
 from lyrandis.store.tables import RigPartRow, RigRow, SnapshotRow, TrialRow
 
@@ -21,7 +21,7 @@ _MOST = 60  # of one other rig
 
 
 def trials_elsewhere(connection: Connection, id: int, on: On) -> tuple[KeptTrial, ...]:
-    """Trials of other rigs that tell of one of these parts: the latest, and every look-over.
+    """Trials of other rigs that tell of one of these parts: the latest, and every one of safety.
 
     Parameters
     ----------
@@ -40,7 +40,7 @@ def trials_elsewhere(connection: Connection, id: int, on: On) -> tuple[KeptTrial
 
 
 def trials_of_parts(connection: Connection) -> list[KeptTrial]:
-    """Trials of every rig that tell of a part: the latest of each rig, and every look-over."""
+    """Trials of every rig that tell of a part: the latest of each rig, and every one of safety."""
     return _of_rigs(connection, RigRow.id.is_not(None))
 
 
@@ -49,9 +49,9 @@ def _of_rigs(connection: Connection, which: ColumnElement[bool]) -> list[KeptTri
     columns = select(RigRow.id, RigRow.form, type_coerce(RigRow.base, Text).label("base"))
     for rig in connection.execute(columns.where(which)).all():
         mine = select(TrialRow).where(TrialRow.rig_id == rig.id)
-        latest = mine.where(TrialRow.kind.in_(OF_PARTS), TrialRow.kind.not_in(LOOKS))
+        latest = mine.where(TrialRow.kind.in_(OF_PARTS), TrialRow.kind.not_in(OF_SAFETY))
         latest = latest.order_by(TrialRow.day.desc(), TrialRow.seq.desc()).limit(_MOST)
-        for asked in (latest, mine.where(TrialRow.kind.in_(LOOKS))):
+        for asked in (latest, mine.where(TrialRow.kind.in_(OF_SAFETY))):
             rows = connection.execute(asked)
             found += [kept_trial(row, rig.base, rig.form, rig.id) for row in rows]
     return found

@@ -9,6 +9,7 @@ from typing import Any, cast
 
 from pydantic import ValidationError
 
+from lyrandis.core.bench.drawn import Drawn
 from lyrandis.core.fields import refused
 from lyrandis.core.flight.held import NONE_TRIED, Held
 from lyrandis.core.history import Entry, Kind, Replay, UnreadEntry
@@ -31,12 +32,14 @@ class Kept:
 
     seq : number of the latest entry; 0 for a rig nothing was changed on
     changed_at : its time, or when the rig was made
-    present : of its trials the latest of each kind (store.present.MOST_TRIALS)
+    present : of its trials the latest of each kind (store.present.MOST_TRIALS), and
+        every one on which somebody's safety rests
     spoken_of : by number, the entries of the trials that what can be taken back or done again
         is about
     parts : those on it, by slot
     elsewhere : trials of other rigs that had a part of this one on
     verdicts : how those of the flight reads on the archer's other rigs did
+    drawn : how it stood before as far as its weight goes, where it has a plan to go up
     """
 
     id: int
@@ -50,6 +53,7 @@ class Kept:
     parts: dict[Slot, KeptPart]
     elsewhere: tuple[KeptTrial, ...] = ()
     verdicts: Held = NONE_TRIED
+    drawn: tuple[Drawn, ...] = ()
 
     @property
     def known(self) -> tuple[KeptTrial, ...]:

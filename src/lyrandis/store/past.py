@@ -12,15 +12,16 @@ from lyrandis.core.dates import instant
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.history import Entry, Replay, UnreadEntry, fates
-from lyrandis.core.trials import KeptTrial, implied_by
+from lyrandis.core.trials import OF_SAFETY, KeptTrial, implied_by
 from lyrandis.store import pages, rack
 from lyrandis.store.derived import kept_trial
+from lyrandis.store.drawn import drawn_before
 from lyrandis.store.elsewhere import trials_elsewhere
 from lyrandis.store.errors import MissingError
 from lyrandis.store.kept import Kept
 from lyrandis.store.tables import EntryRow, RigRow, TrialRow
 
-_MOST_TRIALS = 400  # the latest of them
+_MOST_TRIALS = 400  # the latest of them, beside every one of safety
 
 
 @dataclass(frozen=True)
@@ -76,6 +77,7 @@ def as_of(connection: Connection, kept: Kept, seq: int) -> Kept:
         spoken_of={},
         parts={slot: known[mark] for slot, mark in marks.items() if mark in known},
         elsewhere=tuple(t for t in elsewhere if instant(t.at) <= instant(at)),
+        drawn=drawn_before(connection, kept.id, kept.base, kept.created_at, seq),
     )
 
 
@@ -96,11 +98,10 @@ def _trials(connection: Connection, id: int, seq: int) -> tuple[KeptTrial, ...]:
     began = connection.execute(
         select(type_coerce(RigRow.base, Text), RigRow.form).where(RigRow.id == id)
     ).one()
-    rows = connection.execute(
-        select(TrialRow)
-        .where(TrialRow.rig_id == id, TrialRow.seq <= seq)
-        .order_by(TrialRow.at.desc(), TrialRow.seq.desc())
-        .limit(_MOST_TRIALS)
-    )
+    asked = select(TrialRow).where(TrialRow.rig_id == id, TrialRow.seq <= seq)
+    latest = asked.where(TrialRow.kind.not_in(OF_SAFETY))
+    latest = latest.order_by(TrialRow.at.desc(), TrialRow.seq.desc()).limit(_MOST_TRIALS)
+    every = asked.where(TrialRow.kind.in_(OF_SAFETY))
+    rows = [row for some in (latest, every) for row in connection.execute(some)]
     by_then = [row for row in rows if row.seq > 0 or implied_by(row.seq) <= seq]
     return tuple(sorted((kept_trial(row, *began) for row in by_then), key=lambda t: t.seq))

@@ -8,11 +8,14 @@ from typing import Any
 from pydantic import ValidationError
 from sqlalchemy import Connection, Text, bindparam, func, select, type_coerce, union_all
 
+from lyrandis.core.bench.drawn import Drawn
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.history import Entry, Replay
-from lyrandis.core.trials import KINDS
+from lyrandis.core.parts import Rig
+from lyrandis.core.trials import KINDS, OF_SAFETY
 from lyrandis.store import rack
 from lyrandis.store.derived import ENTRY, MADE_BY, kept_trial, numbered, read_entry
+from lyrandis.store.drawn import drawn_before
 from lyrandis.store.elsewhere import trials_elsewhere, verdicts_elsewhere
 from lyrandis.store.kept import Kept, Listed, Unreadable, name_of
 from lyrandis.store.tables import EntryRow, RigRow, SnapshotRow, TrialRow
@@ -49,7 +52,7 @@ def _latest(kind: str) -> Any:
         select(TrialRow)
         .where(TrialRow.rig_id == bindparam("id"), TrialRow.kind == kind)
         .order_by(TrialRow.day.desc(), TrialRow.seq.desc())
-        .limit(MOST_TRIALS)
+        .limit(-1 if kind in OF_SAFETY else MOST_TRIALS)
     )
     return select(some.subquery())
 
@@ -123,7 +126,15 @@ def present(connection: Connection, id: int) -> Kept | Unreadable | None:
         parts={slot: kept[mark] for slot, mark in marks.items() if mark in kept},
         elsewhere=trials_elsewhere(connection, id, state.rig.on),
         verdicts=verdicts_elsewhere(connection, id, state.rig.archer.name),
+        drawn=_drawn_of(connection, id, state.rig, row),
     )
+
+
+def _drawn_of(connection: Connection, id: int, rig: Rig, row: Any) -> tuple[Drawn, ...]:
+    if rig.step_up.goal_lbf is None:
+        return ()
+    base = base_of(row.base, row.form)
+    return drawn_before(connection, id, base, row.created_at, row.seq)
 
 
 def listed(

@@ -250,7 +250,9 @@ def _asked(
     ]  # fmt: skip
 
 
-def _not_fitted(archer: Archer, bow: Bow) -> Iterator[Said]:
+def _not_fitted(archer: Archer, bow: Bow, as_usual: bool) -> Iterator[Said]:
+    if not as_usual:
+        yield say("no arrow on the other side than hand and release ask for is in the fit")
     if archer.release == "thumb":
         yield say("no thumb release is in the fit")
     if bow.form == "static_tip":
@@ -287,6 +289,7 @@ def spine_window(
     weight_28in: Estimate,
     weight_at_draw: Estimate,
     draw_sd_in: float,
+    as_usual: bool = True,
 ) -> SpineWindow:
     """The static spine that should leave this bow cleanly, and the band about it.
 
@@ -300,6 +303,7 @@ def spine_window(
     weight_28in : at 28 in, or where the curve ends before [lb]
     weight_at_draw : at the archer's true draw [lb]
     draw_sd_in : of the draw length [in]
+    as_usual : whether the arrow lies on the side that hand and release ask for
 
     Raises
     ------
@@ -309,7 +313,7 @@ def spine_window(
     """
     refuse_short(archer, arrow)
     asked = _asked(archer, bow, string, arrow, weight_28in)
-    outside = [*_not_fitted(archer, bow), *(a.said() for a in asked if a.outside)]
+    outside = [*_not_fitted(archer, bow, as_usual), *(a.said() for a in asked if a.outside)]
     start = _start(archer, bow, weight_at_draw.value)
     leather = bow.side_plate != "plunger"
     fit = _LEATHER if leather else _PLUNGER

@@ -5,8 +5,7 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
-from lyrandis.core.dates import day_of, later
-from lyrandis.core.errors import RefusedError
+from lyrandis.core.dates import day_of, instant, later
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.draw_history import (
     MEASURE_EVERY_DAYS,
@@ -15,8 +14,8 @@ from lyrandis.core.fit.draw_history import (
     draw_point,
 )
 from lyrandis.core.fit.draw_length import true_draw_in
-from lyrandis.core.fit.hold import Held, Hold, Strength, hold, strength
-from lyrandis.core.fit.step_up import WeightStep, weight_steps
+from lyrandis.core.fit.hold import Held, Strength, Word
+from lyrandis.core.fit.step_up import WeightPlan, weight_plan
 from lyrandis.core.parts import Rig
 from lyrandis.core.trials import KeptTrial, standing
 
@@ -94,36 +93,39 @@ class ArcherBench:
             ]
         )
 
-    def holds(self, weight_lbf: float) -> Hold:
-        """What the archer's holds say of a weight at the draw [lb]."""
-        return hold(self._held, weight_lbf)
-
     @property
+    def held(self) -> list[KeptTrial]:
+        """The holds that were timed with this archer, by their days."""
+        return self._mine("hold")
+
+    @cached_property
     def strength(self) -> Strength:
-        """What all holds come to."""
-        return strength(self._held)
+        """What all holds come to, and the words of coaches and doctors, wherever made."""
+        mine = [*self.held, *self._mine("coach")]
+        mine.sort(key=lambda k: (k.day, instant(k.at), k.rig_id is not None, k.seq))
+        return Strength(tuple(map(_told, mine)))
 
-    @property
-    def _held(self) -> list[Held]:
-        kept = [k.trial for k in self._mine("hold")]
-        return [Held(t.weight_lbf, t.seconds, t.ended == "pain") for t in kept]
+    @cached_property
+    def allowed_lbf(self) -> float | None:
+        """The weight [lb] up to which a coach lets the archer draw, by the latest word."""
+        words = self._mine("coach")
+        return words[-1].trial.weight_lbf if words else None
 
-    @property
-    def in_pain(self) -> bool:
-        """Whether the latest hold, of whatever weight, ended in pain."""
-        held = self._mine("hold")
-        return bool(held) and held[-1].trial.ended == "pain"
+    def plan(self, weight_lbf: float, taken: str) -> WeightPlan:
+        """The plan to go up from a weight at the draw [lb] that was `taken` on a day.
 
-    def steps(self, weight_lbf: float) -> list[WeightStep]:
-        """The plan to go up from a weight at the draw [lb]; refuses a goal not to be planned.
-
-        A hold that ended in pain freezes it, until one is held without.
+        Raises
+        ------
+        RefusedError : a goal not to be planned, or a plan that stands still.
         """
-        steps = weight_steps(self.rig.step_up, self.rig.archer, weight_lbf, day_of(self.now))
-        if steps and self.in_pain:
-            raise RefusedError(
-                "step_up.goal_lbf",
-                "The plan stands still since a hold ended in pain: it goes on once one ends "
-                "without.",
-            )
-        return steps
+        of = self.rig
+        return weight_plan(
+            of.step_up, of.archer, weight_lbf, day_of(self.now), self.strength, taken
+        )
+
+
+def _told(kept: KeptTrial) -> Held | Word:
+    trial = kept.trial
+    if trial.kind == "coach":
+        return Word(trial.weight_lbf, kept.day)
+    return Held(trial.weight_lbf, trial.seconds, trial.ended == "pain", kept.day)

@@ -196,6 +196,7 @@ class ArrowBench:
             weight_at_28in(self.bow.curve),
             self.bow.weight,
             self.archer.true_draw.plus_minus,
+            r.arrow_as_usual,
         )
 
     def calibrated(self, shots: Sequence[Shots], known: Sequence[Known] = ()) -> Calibrated:

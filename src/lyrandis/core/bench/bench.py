@@ -18,6 +18,7 @@ from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bench.brace import BraceBench
 from lyrandis.core.bench.clip import ClipBench
 from lyrandis.core.bench.dozen import DozenBench
+from lyrandis.core.bench.drawn import Drawn
 from lyrandis.core.bench.fit import FitBench
 from lyrandis.core.bench.flex import FlexBench
 from lyrandis.core.bench.groups import GroupsBench
@@ -48,6 +49,7 @@ class Bench:
     elsewhere : those of other rigs that had one of its parts on
     parts : its parts as they are kept, where they are
     verdicts : how those on the archer's other rigs did
+    drawn : the rig as it stood before, as far as its weight goes, where a plan to go up asks
     now : an ISO time, passed in where days matter: the core has no clock
     """
 
@@ -57,6 +59,7 @@ class Bench:
     elsewhere: tuple[KeptTrial, ...] = ()
     parts: Mapping[Slot, Part] = field(default_factory=dict)
     verdicts: Held = NONE_TRIED
+    drawn: tuple[Drawn, ...] = ()
 
     def with_changes(self, changes: Mapping[str, Any]) -> Bench:
         """The rig with settings changed, and what is measured as it then is."""
@@ -91,7 +94,7 @@ class Bench:
     @cached_property
     def bow(self) -> BowBench:
         """The bow at this draw."""
-        return BowBench(self.rig, self.archer, self.recalled.get("bow.measured"))
+        return BowBench(self.rig, self.archer, self.recalled.get("bow.measured"), self.drawn)
 
     @cached_property
     def fit(self) -> FitBench:

@@ -8,14 +8,16 @@ from functools import cached_property
 
 from lyrandis.core.arrow.shot import weight_at_draw
 from lyrandis.core.bench.archer import ArcherBench
+from lyrandis.core.bench.drawn import Drawn as DrawnThen
+from lyrandis.core.bench.drawn import taken_on
 from lyrandis.core.bow.curve import ForceDraw, force_draw, refuse_past_end, stack_onset_in
 from lyrandis.core.bow.form import TRADE_OFFSET_IN, brace_to_pivot_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import say
-from lyrandis.core.fit.hold import Hold
+from lyrandis.core.fit.hold import Against, Hold
 from lyrandis.core.fit.limbs import BoltTurn, bolts
-from lyrandis.core.fit.step_up import WeightStep
+from lyrandis.core.fit.step_up import WeightPlan
 from lyrandis.core.flex.of_rig import Drawn
 from lyrandis.core.measured import Recalled
 from lyrandis.core.parts import Bow, Rig
@@ -23,11 +25,12 @@ from lyrandis.core.parts import Bow, Rig
 
 @dataclass(frozen=True)
 class BowBench:
-    """The bow as it stands and is drawn."""
+    """The bow as it stands and is drawn; `before`: how it stood since it was first kept."""
 
     rig: Rig
     archer: ArcherBench
     recalled: Recalled | None = None
+    before: tuple[DrawnThen, ...] = ()
 
     @property
     def as_recalled(self) -> Bow:
@@ -118,9 +121,19 @@ class BowBench:
     @cached_property
     def hold(self) -> Hold:
         """What the archer's holds say of this weight."""
-        return self.archer.holds(self.force_lbf)
+        return self.archer.strength.of(self.force_lbf)
 
     @cached_property
-    def steps(self) -> list[WeightStep]:
+    def against(self) -> Against:
+        """This weight against all that the archer held."""
+        return self.archer.strength.against(self.force_lbf)
+
+    @cached_property
+    def plan(self) -> WeightPlan:
         """The plan to go up from this weight; refuses a goal that cannot be planned."""
-        return self.archer.steps(self.force_lbf)
+        slack = _SLACK_OF_STEP * self.rig.step_up.step_lbf
+        taken = taken_on(self.rig, self.before, self.archer.now, slack)
+        return self.archer.plan(self.force_lbf, taken)
+
+
+_SLACK_OF_STEP = 0.5  # what is lighter by less is the same weight

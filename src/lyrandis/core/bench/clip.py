@@ -22,7 +22,6 @@ from lyrandis.core.flex.modes import modes
 from lyrandis.core.flex.onward import at_moments
 from lyrandis.core.flex.setting import DAMPING
 from lyrandis.core.flight.clip import Track, bend_frequency, track
-from lyrandis.core.flight.looks import plate_is_left
 from lyrandis.core.flight.read_tests import GROUPS
 from lyrandis.core.trials.clip import ClipTrial
 
@@ -71,7 +70,7 @@ class ClipBench:
             t.frames_a_second,
             float(t.let_go),
             1000 * self.flex.layout.length_m,
-            plate_is_left(self.flex.rig.archer),
+            self.flex.rig.arrow_left,
         )
 
     @cached_property
@@ -180,7 +179,7 @@ class ClipBench:
         bent = 1000 * self._shapes(np.array([self.acts]), t.time_s)[:, 0] @ place.height.T
         share = place.at_m / place.at_m[-1]
         bent = bent - (bent[:, :1] * (1 - share) + bent[:, -1:] * share)
-        side = 1.0 if plate_is_left(self.flex.rig.archer) else -1.0
+        side = 1.0 if self.flex.rig.arrow_left else -1.0
         drawn = []
         for mark, row in zip(self.trial.marks, bent, strict=True):
             nock, point = np.array(mark.nock_px), np.array(mark.point_px)

@@ -107,7 +107,7 @@ class ReadingBench:
     def kept(self) -> list[KeptTrial]:
         """Reads with this bow and archer, in order."""
         told = [k for kind in READ_BY for k in still_true(self.trials, kind, self.rig)]
-        told = [k for k in told if k.trial.readings(k.rig.archer) or self._filmed(k)]
+        told = [k for k in told if k.trial.readings(k.rig.arrow_left) or self._filmed(k)]
         return sorted(told, key=lambda k: (k.day, instant(k.at), k.seq))
 
     @cached_property
@@ -184,7 +184,7 @@ class ReadingBench:
         own, error = self._walk(PREDICTED_SD).held, self._predicted_of(self._first, PREDICTED_SD)
         if error is None or not self.states:
             return own
-        first = [r for k in self.states[0].kept for r in k.trial.readings(k.rig.archer)]
+        first = [r for k in self.states[0].kept for r in k.trial.readings(k.rig.arrow_left)]
         return replace(own, off=off_by(error[0], first))
 
     @cached_property
@@ -213,7 +213,7 @@ class ReadingBench:
                 was = shares(belief)
                 if stated is None and readings and was.max() > STOP_AT:
                     stated = int(was.argmax())
-                readings = readings + kept.trial.readings(kept.rig.archer)
+                readings = readings + kept.trial.readings(kept.rig.arrow_left)
                 begun = self._weighed(begun, kept)
                 belief = believed(readings, begun)
                 now, best = shares(belief), int(was.argmax())

@@ -129,11 +129,10 @@ class ShaftBench:
 
     @cached_property
     def favoured(self) -> Side:
-        """The side that the string favours; without a look, a finger archer's usual one."""
+        """The side that the string favours; without a look, the one on which the arrow lies."""
         if self.in_line.favoured in ("left", "right"):
             return "left" if self.in_line.favoured == "left" else "right"
-        left = (self.rig.archer.hand == "right") != (self.rig.archer.release == "thumb")
-        return "left" if left else "right"
+        return "left" if self.rig.arrow_left else "right"
 
     @cached_property
     def ways(self) -> Ways:

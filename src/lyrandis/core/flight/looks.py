@@ -1,7 +1,7 @@
 """What an arrow nock in the butt looks like: from the archer's 3×3 block to weak, straight, stiff.
 
-7 8 9   high          a right-handed finger archer's arrow with its nock to the left was weak;
-4 5 6                 the left-handed one's, and a right-handed thumb archer's, was stiff
+7 8 9   high          of an arrow that lies to the left of the bow a nock to the left was weak;
+4 5 6                 of one to the right it was stiff
 1 2 3   low
 """
 
@@ -10,15 +10,9 @@ from __future__ import annotations
 from collections.abc import Sequence
 
 from lyrandis.core.flight.read_tests import HEIGHTS, SIDES
-from lyrandis.core.parts import Archer
 
 CELLS = tuple(range(1, 10))
 LEANS = 0.5  # of a column or row, on average, from which arrows lean to a side
-
-
-def plate_is_left(archer: Archer) -> bool:
-    """Whether the arrow stands to the left of the bow as the archer sees it."""
-    return (archer.hand == "right") != (archer.release == "thumb")
 
 
 def columns(cells: Sequence[int]) -> list[int]:
@@ -35,14 +29,18 @@ def _third(mean: float) -> int:
     return 1 + (mean >= LEANS) - (mean <= -LEANS)
 
 
-def side_of(cells: Sequence[int], archer: Archer) -> str:
+def side_of(cells: Sequence[int], arrow_left: bool) -> str:
     """How most of them look from behind: weak, straight or stiff.
 
-    >>> side_of((4, 7, 5), Archer(hand="right"))
+    Parameters
+    ----------
+    arrow_left : whether the arrow lies to the left of the bow as the archer sees it
+
+    >>> side_of((4, 7, 5), arrow_left=True)
     'weak'
     """
     mean = sum(columns(cells)) / len(cells)
-    return SIDES[_third(mean if plate_is_left(archer) else -mean)]
+    return SIDES[_third(mean if arrow_left else -mean)]
 
 
 def height_of(cells: Sequence[int]) -> str:

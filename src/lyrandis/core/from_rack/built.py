@@ -8,7 +8,18 @@ from dataclasses import dataclass
 from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed
 from lyrandis.core.fit.put_on import fitted
-from lyrandis.core.parts import Part, Rig, Slot, Use
+from lyrandis.core.parts import (
+    ArcherPart,
+    ArrowSide,
+    BowPart,
+    Part,
+    PartBody,
+    Rig,
+    RiserPart,
+    Slot,
+    Use,
+    usually_left,
+)
 from lyrandis.core.trials import KeptTrial
 
 # A riser before its limbs: these are marked on one.
@@ -52,7 +63,26 @@ def rig_of(asking: Asking, parts: Mapping[Slot, tuple[str, Part]], name: str = "
         if slot in on:
             mark, part = on[slot]
             rig = changed(rig, fitted(rig, slot, part, mark))
-    return rig
+    made = parts.get("bow") or parts.get("riser")
+    who = asking.archer.of
+    if made is None or not isinstance(who, ArcherPart):
+        return rig
+    return changed(rig, {"arrow_side": side_for(who, made[1].of)})
+
+
+def side_for(who: ArcherPart, bow: PartBody) -> ArrowSide:
+    """The side on which the arrow lies on a bow: the usual one, or the only one that it is cut for.
+
+    >>> side_for(ArcherPart(hand="right"), BowPart(cut_for="left"))
+    'right'
+    """
+    cut_for = bow.cut_for if isinstance(bow, BowPart | RiserPart) else "unknown"
+    if cut_for in ("unknown", "both"):
+        return "by_hand"
+    left = cut_for == "right"
+    if left == usually_left(who.hand, who.release):
+        return "by_hand"
+    return "left" if left else "right"
 
 
 def bench_of(asking: Asking, parts: Mapping[Slot, tuple[str, Part]]) -> Bench:

@@ -1,12 +1,15 @@
 """Fit from the rack: which bows can be built for an archer, with which string and arrows, ranked.
 
-The ranking is an own rule: nothing that stops it; free before what somebody has; string and
-arrows there; few things to mind; many schools for it; then the lighter bow, since too light a bow
-is outgrown and too heavy a one hurts.
+The ranking is an own rule: nothing that stops it; strength, by how many steps it is over what was
+held or asked for; free before what somebody has; string and arrows there; few things to mind; many
+schools for it; then the lighter bow, since too light a bow is outgrown and too heavy a one hurts.
+Where no hold was timed the lightest that most schools are for comes first, whatever else there is
+to mind.
 """
 
 from __future__ import annotations
 
+import math
 from collections.abc import Callable, Iterable
 
 from lyrandis.core.bench import Bench
@@ -15,9 +18,11 @@ from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import LEVELS, Finding, Level, Said, say
 from lyrandis.core.fit.bow_length import SCHOOL_TITLES, VERDICT_WORDS, SchoolId, SchoolVerdict
 from lyrandis.core.fit.first_rig import ARROW_BEYOND_DRAW_IN, with_first_arrow
+from lyrandis.core.fit.hold import UNDER, Strength, step_lbf
 from lyrandis.core.from_rack import judged
 from lyrandis.core.from_rack.built import Asking, bench_of, with_part
 from lyrandis.core.from_rack.frames import Frame, LeftOut, frames
+from lyrandis.core.from_rack.judged import heavy_side_lbf
 from lyrandis.core.from_rack.lying import Lying, usable
 from lyrandis.core.part_story import described
 from lyrandis.core.parts import KeepingState, Slot
@@ -120,8 +125,9 @@ def rack_fit(
     for i, frame in enumerate(made):
         heed(i / len(made))
         builds.append(_build(asking, frame, strings, sets))
+    held = bench_of(asking, {}).archer.strength
     return RackFit(
-        builds=sorted(builds, key=_rank),
+        builds=sorted(builds, key=lambda build: _rank(build, held, asking.most_lbf)),
         left=[_left(one) for one in left],
         known=_known(asking),
     )
@@ -135,6 +141,13 @@ def _known(asking: Asking) -> Said:
     """What is known of the archer's strength."""
     held = bench_of(asking, {}).archer.strength
     name = asking.archer.name
+    if held.pain is not None:
+        return say(
+            "A hold of {name}'s at {hurt} ended in pain: nothing near that weight before a coach "
+            "or doctor gives it free.",
+            name=name,
+            hurt=("weight", held.pain.weight_lbf),
+        )
     if held.lasting_lbf is None and held.too_much_lbf is None:
         return say("No hold of {name}'s was timed: start light, and time holds.", name=name)
     if held.lasting_lbf is None:
@@ -311,10 +324,33 @@ def _rank_option(option: Option) -> tuple[bool, bool, int, int, str]:
     )
 
 
-def _rank(build: Buildable) -> tuple[bool, bool, bool, int, float, float]:
+def _steps_over(build: Buildable, held: Strength, most_lbf: float | None) -> int:
+    """How many steps a bow is over what was held or asked for, on the heavy side; 0: none."""
+    if build.weight is None:
+        return 0
+    over = 0
+    limits = ((held.lasting_lbf, heavy_side_lbf(build.weight)), (most_lbf, build.weight.value))
+    for limit, pulls in limits:
+        if limit is not None and build.weight.value > limit * (1 + UNDER):
+            over = max(over, math.ceil((pulls - limit) / step_lbf(limit)))
+    return over
+
+
+def _rank(build: Buildable, held: Strength, most_lbf: float | None) -> tuple[float, ...]:
     taken = [options[0] for options in (build.strings, build.sets) if options]
     minds = _minds(build.findings) + sum(_minds(o.findings) for o in taken if o.level != "stop")
     speaking = [s for s in build.schools if s.verdict != "silent"]
     share = sum(s.verdict == "fits" for s in speaking) / len(speaking) if speaking else 0.0
     weight = build.weight.value if build.weight else 0.0
-    return (build.level == "stop", not build.free, bool(build.lacks), minds, -share, weight)
+    first = (
+        build.level == "stop",
+        _steps_over(build, held, most_lbf),
+        not build.free,
+        bool(build.lacks),
+    )
+    if held.lasting_lbf is None:
+        return (*first, share < _MOST_SCHOOLS, weight, minds, -share)
+    return (*first, minds, -share, weight)
+
+
+_MOST_SCHOOLS = 0.5

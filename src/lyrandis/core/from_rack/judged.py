@@ -9,6 +9,7 @@ from collections.abc import Callable
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import (
     LEVELS,
     Finding,
@@ -21,12 +22,13 @@ from lyrandis.core.findings import (
     stop,
     verbatim,
 )
-from lyrandis.core.fit.hold import SAME_WEIGHT, Strength
-from lyrandis.core.from_rack.built import Asking
+from lyrandis.core.fit.hold import HELD_S, WANTED, step_lbf
+from lyrandis.core.from_rack.built import Asking, side_for
 from lyrandis.core.parts import ArcherPart, ArrowSet, BowPart, Part, RiserPart
 from lyrandis.core.stations import arrow, bow_length, draw, limbs, string, weight
-from lyrandis.core.stations.holding import heavy_for_a_child
+from lyrandis.core.stations.holding import WHY_HELD, heavy_for_a_child, pain
 from lyrandis.core.string.twists import ANOTHER_STRING_IN
+from lyrandis.core.tune.in_line import shelf_decides
 
 NEAR_LENGTH_IN = 1.25  # of string: turns, and twice what tape and model differ by
 FAR_LENGTH_IN = 2.5  # of string: also where only the bow it was on last tells it
@@ -59,7 +61,7 @@ def of_bow(b: Bench, asking: Asking, bow: Part) -> list[Finding]:
     """A bow for an archer: length, weight and hand."""
     return told(
         lambda: [f for f in weight.end(b) if f.level == "stop" or f.told == "maker"],
-        lambda: _hand(asking, bow),
+        lambda: _hand(b, asking, bow),
         lambda: bow_length.reserve(b),
         lambda: bow_length.angle(b),
         lambda: heavy_for_a_child(b),
@@ -84,18 +86,16 @@ def of_set(b: Bench, arrows: Part) -> list[Finding]:
     )
 
 
-def _hand(asking: Asking, bow: Part) -> list[Finding]:
-    """Whether the shelf is on the archer's side."""
+def _hand(b: Bench, asking: Asking, bow: Part) -> list[Finding]:
+    """Whether the arrow has a place on the archer's side, or on the one that the string favours."""
     who, of = asking.archer.of, bow.of
     if not isinstance(who, ArcherPart) or not isinstance(of, BowPart | RiserPart):
         return []
-    made, thumb = of.cut_for, who.release == "thumb"
-    wanted = {"right": "left", "left": "right"}[who.hand] if thumb else who.hand
     why = say(
         "A finger archer's arrow lies on the side of the bow hand's knuckles; a thumb archer's "
-        "lies on the other."
+        "lies on the other. Where no shelf decides, the side that the string favours does."
     )
-    if made == "unknown":
+    if of.cut_for == "unknown":
         return [
             mind(
                 said=say(
@@ -105,68 +105,76 @@ def _hand(asking: Asking, bow: Part) -> list[Finding]:
                 told="practice",
             )
         ]
-    if made not in ("both", wanted):
-        side = "a thumb wants the other" if thumb else "its shelf is on the other side"
-        return [
-            stop(said=say(f"It is made for the {made} hand: {side}."), why=why, told="practice")
-        ]
-    return []
+    side = side_for(who, of)
+    if side == "by_hand":
+        return []
+    if b.in_line.told.favoured == side and not shelf_decides(b.rig.bow):
+        said = say(f"The arrow lies {side} on it: its string favours that side.")
+        return [fine(said=said, why=why, told="measured")]
+    thumb = who.release == "thumb"
+    wrong = "a thumb wants the other" if thumb else "its shelf is on the other side"
+    said = say(f"It is made for the {of.cut_for} hand: {wrong}.")
+    return [stop(said=said, why=why, told="practice")]
+
+
+def heavy_side_lbf(weight: Estimate) -> float:
+    """A weight [lb] on the heavy side of its ±: by it a bow that nobody drew yet is judged."""
+    return weight.value + weight.plus_minus
 
 
 def _strength(b: Bench) -> list[Finding]:
-    """The weight against all that the archer held."""
-    held: Strength = b.archer.strength
-    pulls, at = b.bow.weight.value, ("weight", b.bow.weight)
-    why = say(
-        "Too heavy a bow ruins form and hurts shoulders. Go up in small steps, weeks between; hold "
-        "the new weight three times before you take it for good."
-    )
-    too_much, lasting = held.too_much_lbf, held.lasting_lbf
-    if too_much is not None and pulls >= too_much * (1 - SAME_WEIGHT):
-        return [
-            stop(
-                said=say(
-                    "{weight} at the draw: {held} could not be held, or not without pain.",
-                    weight=at,
-                    held=("weight", too_much),
-                ),
-                why=why,
-                told="measured",
-            )
-        ]
-    if lasting is None:
-        return []
-    if pulls > lasting * (1 + SAME_WEIGHT):
-        return [
-            mind(
-                said=say(
-                    "{weight} at the draw is more than the {held} that was held: time holds with "
-                    "it first.",
-                    weight=at,
-                    held=("weight", lasting),
-                ),
-                why=why,
-                told="measured",
-            )
-        ]
-    return [
-        fine(
-            said=say("{weight} at the draw: {held} was held.", weight=at, held=("weight", lasting)),
-            why=why,
-            told="measured",
+    """The weight, by the heavy side of its ±, against all that the archer held."""
+    held, weight = b.archer.strength, b.bow.weight
+    heavy = heavy_side_lbf(weight)
+    hurts = pain(b, heavy)
+    at = ("weight", weight)
+    against = held.against(weight.value, heavy)
+    lasting, much = held.lasting_lbf or 0.0, held.too_much_lbf or 0.0
+    if against == "pain":
+        return hurts
+    if against == "failed":
+        said = say("{weight} at the draw: {much} could not be held.", weight=at,
+                   much=("weight", much))  # fmt: skip
+        return [*hurts, stop(said=said, why=WHY_HELD, told="measured")]
+    if against == "beyond":
+        said = say(
+            "{weight} at the draw may be more than a step over the {held} that was held: no more "
+            "than {most} before that is held too.",
+            weight=at,
+            held=("weight", lasting),
+            most=("weight", held.most_lbf or 0.0),
         )
-    ]
+        return [*hurts, stop(said=said, why=WHY_HELD, told="measured")]
+    if against == "held":
+        if heavy_for_a_child(b):
+            return hurts  # held, but not to be drawn
+        said = say("{weight} at the draw: {held} was held.", weight=at, held=("weight", lasting))
+        return [*hurts, fine(said=said, why=WHY_HELD, told="measured")]
+    known = "{weight} at the draw is a step over the {held} that was held: "
+    values = {"held": ("weight", lasting)}
+    if against == "untimed":
+        known, values = "{weight} at the draw, and nobody timed a hold that tells: ", {}
+    said = say(
+        known + f"before it is taken for good, time {WANTED} holds of {{asked}} with it.",
+        weight=at,
+        asked=("seconds", HELD_S),
+        **values,
+    )
+    return [*hurts, mind(said=said, why=WHY_HELD, told="practice")]
 
 
 def _wished(b: Bench, asking: Asking) -> list[Finding]:
-    """The weight against what was wished for."""
+    """The weight against what was wished for; more than a step over it only where it was held."""
     most, pulls = asking.most_lbf, b.bow.weight
     if most is None or pulls.value <= most:
         return []
+    held = b.archer.strength.against(pulls.value, heavy_side_lbf(pulls)) == "held"
+    far = pulls.value > most + step_lbf(most) and not held
     return [
-        mind(
+        (stop if far else mind)(
             said=say(
-                "{weight} at the draw is over the {most} you asked for.",
+                "{weight} at the draw is over the {most} you asked for"
+                + (", by more than a step." if far else "."),
                 weight=("weight", pulls),
                 most=("weight", most),
             ),

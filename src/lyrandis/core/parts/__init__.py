@@ -8,6 +8,7 @@ from lyrandis.core.parts.archer import (
     Hand,
     Release,
     StepUp,
+    usually_left,
 )
 from lyrandis.core.parts.arrow import Arrow, ShaftMaterial
 from lyrandis.core.parts.base import Frozen, Name, Reading, Short, choice, measure
@@ -35,6 +36,7 @@ from lyrandis.core.parts.part import (
     KeepingState,
     LimbPart,
     Part,
+    PartBody,
     RiserPart,
     Shaft,
     StringPart,
@@ -42,6 +44,7 @@ from lyrandis.core.parts.part import (
 from lyrandis.core.parts.reading import ReadingShafts, TestId
 from lyrandis.core.parts.rig import (
     Aim,
+    ArrowSide,
     Assembly,
     Distance,
     Nocking,
@@ -65,6 +68,7 @@ __all__ = [
     "ArcherPart",
     "Arrow",
     "ArrowSet",
+    "ArrowSide",
     "Assembly",
     "Bow",
     "BowPart",
@@ -87,6 +91,7 @@ __all__ = [
     "Nocking",
     "On",
     "Part",
+    "PartBody",
     "PartKind",
     "Rated",
     "Reading",
@@ -119,4 +124,5 @@ __all__ = [
     "measure",
     "part_of",
     "slots_of",
+    "usually_left",
 ]  # fmt: skip

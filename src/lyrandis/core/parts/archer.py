@@ -14,6 +14,15 @@ DrawMethod = Literal["tape", "arm_span", "marked_arrow"]
 Grown = Literal["adult", "child"]
 
 
+def usually_left(hand: Hand, release: Release) -> bool:
+    """Whether an arrow lies to the left of the bow by hand and release, as the archer sees it.
+
+    >>> usually_left("right", "split"), usually_left("right", "thumb")
+    (True, False)
+    """
+    return (hand == "right") != (release == "thumb")
+
+
 class Drawing(Frozen):
     """How somebody draws: length of draw, hand, release, and how the eye stands over the arrow."""
 

@@ -6,7 +6,7 @@ from typing import Annotated, Literal
 
 from pydantic import Field, StringConstraints
 
-from lyrandis.core.parts.archer import Archer, StepUp
+from lyrandis.core.parts.archer import Archer, StepUp, usually_left
 from lyrandis.core.parts.arrow import Arrow
 from lyrandis.core.parts.base import Frozen, Name, Short, choice, measure
 from lyrandis.core.parts.bow import Bow, Limbs
@@ -25,6 +25,7 @@ GripLine = Literal["none", "line"]
 CrawlsAllowed = Literal["crawls", "one", "none"]
 CountedBy = Literal["mm", "marks", "fingers"]
 MarkParts = Literal["whole", "half", "quarter"]
+ArrowSide = Literal["by_hand", "left", "right"]
 AimsBy = Literal["crawls", "one", "gaps"]
 Use = Literal["close_cover", "woodland", "range", "backyard"]
 # Wider than the flight model covers: earlier versions kept such, and Crawls says why not.
@@ -180,6 +181,12 @@ class Rig(Frozen):
         "A shaft that just bends past the bow, or, for natural bows, one clearly over-stiff and "
         "heavy on the side that the string favours.",
     )
+    arrow_side: ArrowSide = choice(
+        "by_hand",
+        "Arrow lies",
+        "On which side of the bow, as you see it from behind. By hand and release it is left for a "
+        "right-handed finger archer, right for a right-handed thumb archer.",
+    )
     nocking: Nocking = Nocking()
     reading: ReadingShafts = ReadingShafts()
     aim: Aim = Aim()
@@ -197,6 +204,18 @@ class Rig(Frozen):
     weights: Weights = Weights()
     step_up: StepUp = StepUp()
     on: On = On()
+
+    @property
+    def arrow_left(self) -> bool:
+        """Whether the arrow lies to the left of the bow as the archer sees it."""
+        if self.arrow_side == "by_hand":
+            return usually_left(self.archer.hand, self.archer.release)
+        return self.arrow_side == "left"
+
+    @property
+    def arrow_as_usual(self) -> bool:
+        """Whether it lies on the side that hand and release ask for."""
+        return self.arrow_left == usually_left(self.archer.hand, self.archer.release)
 
     @property
     def aims_by(self) -> AimsBy:

@@ -93,6 +93,12 @@ READS: dict[str, Read] = {
     "draw": _setting("The draw", "archer.draw_length_in", "draw"),
     "release": _word("The release", "archer.release"),
     "hand": _word("The hand", "archer.hand"),
+    "side": Read(
+        "The side of the arrow",
+        None,
+        lambda r: "the usual one" if r.arrow_as_usual else "the other",
+        ("arrow_side",),
+    ),
     "grown": _word("Child or grown up", "archer.grown"),
     "anchor": _word("The anchor", "archer.anchor"),
     "eye": _setting("The eye's height", "archer.eye_above_nock_mm", "crawl"),

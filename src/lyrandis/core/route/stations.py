@@ -81,7 +81,7 @@ _ALL: tuple[Station, ...] = (
         ),
     ),
     Station("tiller", "Tiller", "Do the two limbs bend alike?", ("limbs.tiller_wanted_mm",)),
-    Station("in-line", "In line", "Does the string run over the middle?", ()),
+    Station("in-line", "In line", "Does the string run over the middle?", ("arrow_side",)),
     Station(
         "centre-shot",
         "Centre shot",

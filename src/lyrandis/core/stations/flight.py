@@ -8,7 +8,6 @@ from lyrandis.core.arrow.window import GROUP_LN, front_exponent
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, joined, mind, say
 from lyrandis.core.flight.held import ENOUGH
-from lyrandis.core.flight.looks import plate_is_left
 from lyrandis.core.flight.read_filter import ClassId, NextTest, Reading, Reason, Verdict
 from lyrandis.core.flight.read_words import HOW, TITLES, outcome_words
 from lyrandis.core.stations.base import Answer
@@ -198,7 +197,7 @@ def _cures(b: Bench) -> tuple[Action, ...]:
 def _after_change(b: Bench) -> Finding:
     expected = b.reading.expected
     assert expected is not None
-    shown = outcome_words(expected.test, expected.outcome, plate_is_left(b.rig.archer))
+    shown = outcome_words(expected.test, expected.outcome, b.rig.arrow_left)
     return mind(
         said=say(
             f"What the next read should show: {TITLES[expected.test]}, {shown} ({{chance}}).",
@@ -242,7 +241,7 @@ def _next(b: Bench, told: Verdict) -> list[Finding]:
 def _would_mean(b: Bench, test: NextTest, outcome: str) -> Said:
     chance, classes = test.outcomes[outcome]
     likeliest = max(classes, key=lambda c: classes[c])
-    shown = outcome_words(test.test, outcome, plate_is_left(b.rig.archer))
+    shown = outcome_words(test.test, outcome, b.rig.arrow_left)
     return say(
         f"“{shown[:1].upper()}{shown[1:]}” ({{chance}}) would make it {_NAMED[likeliest]}, {{then}}.",
         chance=("percent", 100 * chance),
@@ -257,7 +256,7 @@ def _reason(b: Bench, reason: Reason) -> Said:
 
 
 def _shown(b: Bench, reading: Reading) -> str:
-    words = outcome_words(reading.test, reading.outcome, plate_is_left(b.rig.archer))
+    words = outcome_words(reading.test, reading.outcome, b.rig.arrow_left)
     return f"{TITLES[reading.test]} ({words})"
 
 
@@ -295,7 +294,7 @@ def _as_foretold(b: Bench) -> list[Finding]:
     if told is None:
         return []
     expected, shown, chance = told
-    left = plate_is_left(b.rig.archer)
+    left = b.rig.arrow_left
     was = outcome_words(shown.test, shown.outcome, left)
     why = say(
         "Before it was read, the belief was moved by what the change is predicted to do; this is "

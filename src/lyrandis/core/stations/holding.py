@@ -1,31 +1,41 @@
-"""What the archer can hold, at the Weight station: timed holds and the plan to go up."""
+"""What the archer can hold, and what hurt: said alike wherever a weight is judged."""
 
 from __future__ import annotations
 
+import math
+
 from lyrandis.core.bench import Bench
-from lyrandis.core.dates import day_of, days_between
-from lyrandis.core.errors import RefusedError
-from lyrandis.core.findings import Action, Finding, fine, mind, say, stop, verbatim
-from lyrandis.core.fit.hold import HELD_S, SHORT_S, WANTED
-from lyrandis.core.trials import standing
+from lyrandis.core.findings import Action, Finding, mind, say, stop
+from lyrandis.core.fit.hold import HELD_S, LIGHTER, REST_DAYS, SHORT_S, WANTED
+from lyrandis.core.stations.going_up import plan_findings
 
 _HEAVY_LBF = 55.0
 CHILD_LBF = 20.0  # over this a coach decides
 _WORD_ROOM_LBF = 1.5  # a coach's word is of a marking, good to a pound or two
-_WHY = say(
+_LIGHTEST_LBF = 8.0  # of the bows that are marked
+_FINEST_LBF = 0.5  # of a marking
+WHY_HELD = say(
     "Draw, anchor and hold until it shakes, then let down; rest two minutes between. "
     "{held} three times is held, under {short} is too heavy: an own rule. Too heavy a bow ruins "
     "form and hurts shoulders; too light a one punishes a poor release.",
     held=("seconds", HELD_S),
     short=("seconds", SHORT_S),
 )
+_WHY_PAIN = say(
+    "A hold that ended in pain is no hold, and stops until it is over: by a coach's or doctor's "
+    f"word for that weight, or by {WANTED} holds of {{held}} at it without pain, {REST_DAYS} days "
+    "later at the least. A lighter bow ends nothing, but may be shot if nothing hurts: lighter by "
+    f"{LIGHTER * 100:.0f} %, an own rule.",
+    held=("seconds", HELD_S),
+)
 
 
 def holding_findings(b: Bench, weight: float) -> list[Finding]:
     """What the holds, the weight and the plan mean."""
-    found = _hold(b, weight)
+    found = [*pain(b, weight), *heavy_for_a_child(b), *_hold(b, weight)]
+    if any(f.level == "stop" for f in found):
+        found = [f for f in found if f.level != "fine"]  # held, but not to be drawn
     if b.rig.archer.grown == "child":
-        found += heavy_for_a_child(b)
         found.append(
             mind(
                 said=say("A child's weight is chosen with a coach; no plan is made here."),
@@ -33,17 +43,16 @@ def holding_findings(b: Bench, weight: float) -> list[Finding]:
                 told="practice",
             )
         )
-    return [*found, *_plan(b)]
+    return [*found, *plan_findings(b)]
 
 
 def heavy_for_a_child(b: Bench) -> list[Finding]:
     """A bow that is heavy for a child: a stop, and a coach's word the only way past."""
     if b.rig.archer.grown != "child":
         return []
-    heavy = b.bow.heaviest_lbf
-    words = [k.trial for k in standing(b.known, "coach") if k.rig.on.archer == b.rig.on.archer]
-    allowed = max((trial.weight_lbf for trial in words), default=CHILD_LBF)
-    if heavy <= max(allowed, CHILD_LBF) + _WORD_ROOM_LBF * bool(words):
+    heavy, word = b.bow.heaviest_lbf, b.archer.allowed_lbf
+    allowed = CHILD_LBF if word is None else max(word + _WORD_ROOM_LBF, CHILD_LBF)
+    if heavy <= allowed:
         return []
     return [
         stop(
@@ -62,61 +71,108 @@ def heavy_for_a_child(b: Bench) -> list[Finding]:
     ]
 
 
-def _hold(b: Bench, weight: float) -> list[Finding]:
-    h = b.bow.hold
-    if h.verdict == "untried":
-        if weight < _HEAVY_LBF:
-            return []
+def pain(b: Bench, weight: float) -> list[Finding]:
+    """What a hold that ended in pain means for a weight [lb]: a stop, or for a lighter one a word."""
+    strength = b.archer.strength
+    hurt = strength.pain
+    if hurt is None:
+        return []
+    on = f" on {hurt.day}" if hurt.day else ""
+    at = ("weight", hurt.weight_lbf)
+    if not strength.hurts(weight):
         return [
             mind(
                 said=say(
-                    "{weight} is a heavy bow, and no hold was timed yet. Choose what you can hold "
-                    "steady.",
-                    weight=("weight", weight),
+                    f"A hold at {{hurt}} ended in pain{on}. This bow is lighter: few arrows, and "
+                    "stop at the first pain; nothing goes up meanwhile.",
+                    hurt=at,
                 ),
-                why=_WHY,
+                why=_WHY_PAIN,
                 told="practice",
             )
         ]
+    lighter = hurt.weight_lbf * (1 - LIGHTER)
+    return [
+        stop(
+            said=say(
+                f"A hold at {{hurt}} ended in pain{on}. Stop with this bow and ask a coach or "
+                "doctor; go down to {lighter} or less.",
+                hurt=at,
+                lighter=("weight", lighter),
+            ),
+            why=_WHY_PAIN,
+            told="practice",
+            action=_down_to(b, weight, lighter),
+        )
+    ]
+
+
+def _down_to(b: Bench, weight: float, most_lbf: float) -> Action | None:
+    """A bow marked so much lighter that it pulls no more than a weight at the draw."""
+    share = most_lbf / weight
+    marked = math.floor(b.rig.bow.marked_weight_lbf * share / _FINEST_LBF) * _FINEST_LBF
+    if marked < _LIGHTEST_LBF:
+        return None
+    return Action(
+        label=say("Try a bow marked {marked}", marked=("weight", marked)),
+        changes={"bow.marked_weight_lbf": marked},
+    )
+
+
+def _hold(b: Bench, weight: float) -> list[Finding]:
+    h = b.bow.hold
     if h.verdict == "pain":
-        return [
-            stop(
-                said=say(
-                    "The last hold ended in pain. Stop with this bow, and ask a coach or doctor."
-                ),
-                why=_WHY,
-                told="practice",
-            )
-        ]
-    median = ("seconds", h.median_s or 0.0)
+        return []
+    at, lasting, median = ("weight", weight), h.lasting_lbf, ("seconds", h.median_s or 0.0)
     if h.verdict == "too_heavy":
-        lasting = h.lasting_lbf
+        text = "You hold {weight} for only {median}: you are overbowed."
+        more = {} if lasting is None else {"lasting": ("weight", lasting)}
+        if more:
+            text = "You hold {weight} for only {median}: overbowed. You held {lasting} well."
+        return [
+            stop(
+                said=say(text, weight=at, median=median, **more),
+                why=WHY_HELD,
+                told="measured",
+                action=None if lasting is None else _down_to(b, weight, lasting),
+            )
+        ]
+    against, much, most = b.bow.against, b.archer.strength.too_much_lbf, b.archer.strength.most_lbf
+    if against == "failed" and much is not None:
+        return [
+            stop(
+                said=say("{weight}: {much} could not be held.", weight=at, much=("weight", much)),
+                why=WHY_HELD,
+                told="measured",
+                action=None if lasting is None else _down_to(b, weight, lasting),
+            )
+        ]
+    if against == "beyond" and lasting is not None and most is not None:
         return [
             stop(
                 said=say(
-                    "You hold {weight} for only {median}: you are overbowed.",
-                    weight=("weight", weight),
-                    median=median,
-                )
-                if lasting is None
-                else say(
-                    "You hold {weight} for only {median}: overbowed. You held {lasting} well.",
-                    weight=("weight", weight),
-                    median=median,
+                    "{weight} is more than a step over the {lasting} that you held: go no higher "
+                    "than {most} before that is held too.",
+                    weight=at,
                     lasting=("weight", lasting),
+                    most=("weight", most),
                 ),
-                why=_WHY,
+                why=WHY_HELD,
                 told="measured",
+                action=_down_to(b, weight, most),
             )
         ]
+    if h.verdict == "untried":
+        return _untried(b, weight)
     if h.verdict == "few":
         return [
-            fine(
+            Finding(
+                level="fine" if lasting is None else "mind",
                 said=say(
                     f"{h.count} of {WANTED} holds timed, {{median}} so far. Time another.",
                     median=median,
                 ),
-                why=_WHY,
+                why=WHY_HELD,
                 told="measured",
             )
         ]
@@ -129,57 +185,38 @@ def _hold(b: Bench, weight: float) -> list[Finding]:
             else say(
                 "You hold it for {median}: enough for a shot, short for a long day.", median=median
             ),
-            why=_WHY,
+            why=WHY_HELD,
             told="measured",
         )
     ]
 
 
-def _plan(b: Bench) -> list[Finding]:
-    if b.rig.step_up.goal_lbf is None:
-        return []
-    try:
-        steps = b.bow.steps
-    except RefusedError as error:
-        return [
-            mind(
-                said=error.said or verbatim(error.reason),
-                why=_WHY,
-                told="practice",
-                action=Action(label=say("Drop the plan"), changes={"step_up.goal_lbf": None}),
-            )
-        ]
-    first, last = steps[0], steps[-1]
-    today = day_of(b.now)
-    if days_between(first.day, today) > 0:
+def _untried(b: Bench, weight: float) -> list[Finding]:
+    """What is said of a weight of which no hold tells."""
+    lasting = b.bow.hold.lasting_lbf
+    if lasting is not None:
         return [
             mind(
                 said=say(
-                    f"The plan's first step, to {{next}}, was due on {first.day}. Time three holds "
-                    "of what you draw now; if they do not hold yet, begin the plan anew.",
-                    next=("weight", first.weight_lbf),
+                    f"It is a step over the {{lasting}} that you held: time {WANTED} holds of "
+                    "{held} with it.",
+                    lasting=("weight", lasting),
+                    held=("seconds", HELD_S),
                 ),
-                why=say(
-                    "A step waits until the present weight was held steady three times, whatever "
-                    "the day. When you have gone up, set the bow you draw now, and the plan goes on "
-                    "from it."
-                ),
-                told="practice",
-                action=Action(label=say("Begin the plan today"), changes={"step_up.starts": today}),
+                why=WHY_HELD,
+                told="measured",
             )
         ]
+    if weight < _HEAVY_LBF:
+        return []
     return [
-        fine(
+        mind(
             said=say(
-                f"The plan goes to {{next}} on {first.day} at the earliest, and to {{goal}} by "
-                f"{last.day}.",
-                next=("weight", first.weight_lbf),
-                goal=("weight", last.weight_lbf),
+                "{weight} is a heavy bow, and no hold was timed yet. Choose what you can hold "
+                "steady.",
+                weight=("weight", weight),
             ),
-            why=say(
-                "A step waits until the present weight was held steady three times, whatever the "
-                "day. Weeks between, because sinews take longer than muscles."
-            ),
+            why=WHY_HELD,
             told="practice",
         )
     ]

@@ -6,12 +6,9 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
 from lyrandis.core.stations.base import Answer
 from lyrandis.core.stations.learning import ODD_WHY, UNEXPECTED
-from lyrandis.core.tune.in_line import FAVOURED_MM, side_gains_mm
+from lyrandis.core.tune.in_line import FAVOURED_MM, shelf_decides, side_gains_mm
 from lyrandis.core.tune.one_change import GAIN_SHARE
 
-_SHELF_MM = (
-    3.0  # with its plate less far than this short of centre, the shelf decides the arrow's side
-)
 _WHERE = ("upper", "lower")
 
 
@@ -215,10 +212,24 @@ def _favoured(b: Bench) -> list[Finding]:
         ]
     if told.favoured == "middle":
         return [fine(said=say("Either side serves the arrow alike."), why=why, told="practice")]
-    cut = b.rig.bow.plate_offset_mm < _SHELF_MM
-    text = (
-        f"The shelf decides the side; where there is a choice, the arrow goes {told.favoured}."
-        if cut
-        else f"Put the arrow on the {told.favoured} side, or turn the bow end for end."
-    )
-    return [fine(said=say(text), why=why, told="practice")]
+    lies = "left" if b.rig.arrow_left else "right"
+    if shelf_decides(b.rig.bow):
+        said = say(
+            f"The shelf decides the side; where there is a choice, the arrow goes {told.favoured}."
+        )
+        return [fine(said=said, why=why, told="practice")]
+    if lies == told.favoured:
+        return [fine(said=say(f"The arrow lies on it: {lies}."), why=why, told="practice")]
+    return [
+        mind(
+            said=say(
+                f"Put the arrow on the {told.favoured} side, or turn the bow end for end; here it "
+                f"lies {lies}. Say so when you have: every read goes by the side."
+            ),
+            why=why,
+            told="practice",
+            action=Action(
+                label=say(f"It lies {told.favoured} now"), changes={"arrow_side": told.favoured}
+            ),
+        )
+    ]

@@ -85,11 +85,15 @@ TrialKind = Literal[
 KINDS: dict[str, type[TrialBase]] = {
     kind.model_fields["kind"].default: kind for kind in get_args(get_args(Trial)[0])
 }
+# Of these every one counts, however old: pain or a crack is not forgotten because much was logged
+# since.
+OF_SAFETY = ("inspection", "release", "hold", "coach")
 
 __all__ = [
     "KINDS",
     "MEASURED",
     "MEASURES",
+    "OF_SAFETY",
     "AimKnownTrial",
     "ArrowWeighingTrial",
     "ArrowsShotTrial",

@@ -17,7 +17,8 @@ class CentreShotTrial(TrialBase):
     title: ClassVar[str] = "Looks at the point"
     station: ClassVar[StationId] = "centre-shot"
     grounds: ClassVar[Mapping[str, float]] = {
-        "bow": 0, "riser": 0, "plate": 0, "cut": 0.1, "diameter": 0.2, "brace": 0.25, "shaft": 0.5,
+        "bow": 0, "riser": 0, "side": 0, "plate": 0, "cut": 0.1, "diameter": 0.2, "brace": 0.25,
+        "shaft": 0.5,
     }  # fmt: skip
 
     kind: Literal["centre_shot"] = "centre_shot"

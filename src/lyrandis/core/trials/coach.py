@@ -1,4 +1,4 @@
-"""A coach's word that a child may draw a bow of this weight."""
+"""A coach's or doctor's word that an archer may draw a bow of this weight."""
 
 from __future__ import annotations
 
@@ -15,9 +15,9 @@ from lyrandis.core.trials.release import Who
 
 
 class CoachTrial(TrialBase):
-    """A coach saw a child draw this weight, and says that it may."""
+    """A coach saw a child draw this weight, or a coach or doctor gives it free after pain."""
 
-    title: ClassVar[str] = "Coach's words"
+    title: ClassVar[str] = "Coach's and doctor's words"
     station: ClassVar[StationId] = "weight"
     speaks_of: ClassVar[tuple[Slot, ...]] = ("archer",)
     grounds: ClassVar[Mapping[str, float]] = {"archer": 0}  # the weight stands in the trial itself
@@ -28,7 +28,7 @@ class CoachTrial(TrialBase):
 
     def said(self) -> Said:
         return say(
-            "{word} lets the child draw {weight}",
+            "{word} gives {weight} free to draw",
             word=self.word,
             weight=("weight", self.weight_lbf),
         )

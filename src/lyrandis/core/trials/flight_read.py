@@ -13,7 +13,7 @@ from lyrandis.core.flight.looks import height_of, side_of
 from lyrandis.core.flight.read_filter import Reading
 from lyrandis.core.flight.read_tests import TESTS
 from lyrandis.core.flight.read_words import TITLES, nock_words, plain_words
-from lyrandis.core.parts import Archer, Short, TestId, choice, measure
+from lyrandis.core.parts import Short, TestId, choice, measure
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase
 
@@ -29,7 +29,8 @@ class FlightReadTrial(TrialBase):
     title: ClassVar[str] = "Flight reads"
     station: ClassVar[StationId] = "flight"
     grounds: ClassVar[Mapping[str, float]] = {
-        "archer": 0, "bow": 0, "riser": 0, "limbs": 0, "release": 0, "hand": 0, "plate": 0,
+        "archer": 0, "bow": 0, "riser": 0, "limbs": 0, "release": 0, "hand": 0, "side": 0,
+        "plate": 0,
     }  # fmt: skip
 
     kind: Literal["flight_read"] = "flight_read"
@@ -67,15 +68,15 @@ class FlightReadTrial(TrialBase):
             raise ValueError(f"“{self.outcome}” is no outcome of this test: {', '.join(known)}.")
         return self
 
-    def readings(self, archer: Archer) -> list[Reading]:
-        """The same as the filter takes it, for the hand and release it was shot with."""
+    def readings(self, arrow_left: bool) -> list[Reading]:
+        """The same as the filter takes it, for the side on which the arrow lay."""
         test = TESTS[self.test]
         if not self.nocks:
             counts = min(1.0, self.arrows / test.arrows) if test.arrows else 1.0
             return [Reading(self.test, self.outcome, max(counts, _LEAST_COUNTS))]
         counts = min(1.0, len(self.nocks) / test.arrows)
         height = height_of(self.nocks)
-        side = Reading(self.test, side_of(self.nocks, archer), counts)
+        side = Reading(self.test, side_of(self.nocks, arrow_left), counts)
         return [side, Reading("nock_height", height, counts)]
 
     def said(self) -> Said:

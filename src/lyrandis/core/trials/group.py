@@ -9,9 +9,8 @@ from pydantic import Field
 
 from lyrandis.core.findings import Said, say
 from lyrandis.core.flight.group_read import Landed, group_readings
-from lyrandis.core.flight.looks import plate_is_left
 from lyrandis.core.flight.read_filter import Reading
-from lyrandis.core.parts import Archer, Frozen, choice, measure
+from lyrandis.core.parts import Frozen, choice, measure
 from lyrandis.core.stops import StationId
 from lyrandis.core.trials.base import Cell, TrialBase
 from lyrandis.core.trials.flight_read import FlightReadTrial
@@ -45,12 +44,12 @@ class GroupTrial(TrialBase):
     ]
     by: Literal["tapped", "photo", "simulated"] = choice("tapped", "Put down")
 
-    def readings(self, archer: Archer) -> list[Reading]:
+    def readings(self, arrow_left: bool) -> list[Reading]:
         """What it says, as the filter takes it; nothing of a practice photo or an odd distance."""
         if self.by == "simulated":
             return []
         landed = [i.landed for i in self.impacts]
-        return list(group_readings(landed, self.distance_m, plate_is_left(archer)))
+        return list(group_readings(landed, self.distance_m, arrow_left))
 
     def said(self) -> Said:
         bare = sum(i.shaft == "bare" for i in self.impacts)

@@ -23,9 +23,9 @@ class ShaftReadTrial(TrialBase):
     title: ClassVar[str] = "Reads while tuning a shaft"
     station: ClassVar[StationId] = "arrow"
     grounds: ClassVar[Mapping[str, float]] = {
-        "archer": 0, "bow": 0, "riser": 0, "limbs": 0, "string": 0, "release": 0, "draw": 0.25,
-        "brace": 0.25, "plate": 0, "cut": 1, "silencers": 10, "gpi": 0.3, "diameter": 0.3,
-        "shaft_material": 0, "spine": 20, "point": 5,
+        "archer": 0, "bow": 0, "riser": 0, "limbs": 0, "string": 0, "release": 0, "side": 0,
+        "draw": 0.25, "brace": 0.25, "plate": 0, "cut": 1, "silencers": 10, "gpi": 0.3,
+        "diameter": 0.3, "shaft_material": 0, "spine": 20, "point": 5,
     }  # fmt: skip
 
     kind: Literal["shaft_read"] = "shaft_read"

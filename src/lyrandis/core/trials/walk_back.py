@@ -23,8 +23,8 @@ class WalkBackTrial(TrialBase):
     station: ClassVar[StationId] = "flight"
     grounds: ClassVar[Mapping[str, float]] = {
         "archer": 0, "bow": 0, "riser": 0, "limbs": 0, "string": 0, "set": 0, "release": 0,
-        "hand": 0, "plate": 0, "cut": 0.1, "spring": 0, "spine": 5, "shaft": 0.1, "point": 2,
-        "brace": 0.125, "draw": 0.25, "weight": 1,
+        "hand": 0, "side": 0, "plate": 0, "cut": 0.1, "spring": 0, "spine": 5, "shaft": 0.1,
+        "point": 2, "brace": 0.125, "draw": 0.25, "weight": 1,
     }  # fmt: skip
 
     kind: Literal["walk_back"] = "walk_back"

@@ -25,6 +25,7 @@ from lyrandis.core.units import MM_PER_IN
 Side = Literal["left", "right", "middle"]
 MARK_BEYOND_RISER_IN = 1.5  # where a block lies on the limb
 FAVOURED_MM = 1.0  # nearer to the middle than this no side is favoured
+SHELF_MM = 3.0  # with its plate less far than this short of centre, the shelf decides the side
 
 
 @dataclass(frozen=True)
@@ -52,6 +53,11 @@ class InLine:
     riser_mm: float | None
     favoured: Side | None
     looks: int
+
+
+def shelf_decides(bow: Bow) -> bool:
+    """Whether a bow's shelf leaves the arrow no choice of its side."""
+    return bow.plate_offset_mm < SHELF_MM
 
 
 def side_gains_mm(bow: Bow, degrees_per_turn: float) -> list[list[float]]:

@@ -12,15 +12,20 @@ from lyrandis.core.fit.step_up import WeightStep
 
 @dataclass(frozen=True)
 class PlanView:
-    """The steps up in weight, or why there are none."""
+    """The steps up in weight, or why there are none.
+
+    held_on : the day from which what is drawn now is held, since it was taken; None where it is not
+    """
 
     steps: list[WeightStep]
+    held_on: str | None
     problem: Said | None
 
 
 def plan_view(b: Bench) -> PlanView:
     """The plan to go up in weight."""
     try:
-        return PlanView(b.bow.steps, None)
+        plan = b.bow.plan
+        return PlanView(list(plan.steps), plan.held_on, None)
     except RefusedError as error:
-        return PlanView([], error.said or verbatim(error.reason))
+        return PlanView([], None, error.said or verbatim(error.reason))

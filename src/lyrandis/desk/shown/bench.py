@@ -19,7 +19,7 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said
 from lyrandis.core.fit.draw_history import DrawHistory
 from lyrandis.core.fit.draw_length import DrawLines, draw_lines
-from lyrandis.core.fit.hold import Hold
+from lyrandis.core.fit.hold import Held, Hold
 from lyrandis.core.fit.limbs import BoltTurn, LimbPair
 from lyrandis.core.inspection import PlaceId
 from lyrandis.core.parts import Rig
@@ -76,6 +76,8 @@ class BenchView(BaseModel):
     """A rig with its rail and tally, the stations asked for, and the parts these show.
 
     stop : why a part of it must not be shot; to_release : what was found that only a word frees
+    arrow_left : whether the arrow lies to the left of the bow as the archer sees it
+    hurt : the hold whose pain still stops
     A part is None where it was not asked for, where there is none of it, and where the models
     refuse the rig: then the station says why.
     """
@@ -88,6 +90,7 @@ class BenchView(BaseModel):
     notes: list[RailNote]
     stations: list[StationView]
     takedown_recurve: bool
+    arrow_left: bool
     stop: Said | None
     to_release: list[PlaceId]
     draw_lines: DrawLines
@@ -95,6 +98,7 @@ class BenchView(BaseModel):
     bow_length: BowLengthView | None = None
     draws: DrawHistory | None = None
     hold: Hold | None = None
+    hurt: Held | None = None
     limbs: LimbPair | None = None
     bolts: BoltTurn | None = None
     plan: PlanView | None = None
@@ -129,6 +133,7 @@ _PARTS: dict[str, Callable[[Bench], Any]] = {
     "bow_length": bow_length_view,
     "draws": lambda b: b.archer.draws,
     "hold": lambda b: b.bow.hold,
+    "hurt": lambda b: b.archer.strength.pain,
     "limbs": lambda b: b.arrow.limb_pair if b.rig.bow.is_takedown_recurve else None,
     "bolts": lambda b: b.bow.bolts if b.rig.bow.is_takedown_recurve else None,
     "plan": plan_view,
@@ -160,7 +165,7 @@ _PARTS: dict[str, Callable[[Bench], Any]] = {
 _SHOWS: dict[StationId, tuple[str, ...]] = {
     "draw": ("force_draw", "draws"),
     "bow-length": ("force_draw", "bow_length"),
-    "weight": ("force_draw", "hold", "limbs", "bolts", "plan"),
+    "weight": ("force_draw", "hold", "hurt", "limbs", "bolts", "plan"),
     "assembly": ("force_draw", "assembly"),
     "string": ("force_draw", "string", "settling", "turns_seen", "brace"),
     "tiller": ("force_draw", "tiller"),
@@ -199,6 +204,7 @@ def bench_view(b: Bench, parts: Collection[StationId] | None = None) -> BenchVie
         notes=notes(b),
         stations=views(b, parts),
         takedown_recurve=b.rig.bow.is_takedown_recurve,
+        arrow_left=b.rig.arrow_left,
         stop=next((f.said for f in part_stops(b)), None),
         to_release=list(to_release(b.stopped)),
         draw_lines=draw_lines(b.rig.archer, b.rig.bow),

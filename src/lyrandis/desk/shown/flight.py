@@ -12,7 +12,7 @@ from lyrandis.core.bench.flex import READ_AT_M
 from lyrandis.core.bench.movers import Moved, what_moves
 from lyrandis.core.findings import Said
 from lyrandis.core.flex.vertical import HIGHEST_MM, LOWEST_MM
-from lyrandis.core.flight.looks import CELLS, plate_is_left
+from lyrandis.core.flight.looks import CELLS
 from lyrandis.core.flight.read_filter import CLASSES, ClassId
 from lyrandis.core.flight.read_tests import TESTS
 from lyrandis.core.flight.read_words import HOW, TITLES, nock_words, outcome_words
@@ -87,7 +87,7 @@ class ReadingView:
 
 def reading_view(b: Bench) -> ReadingView:
     """The reads as they are shown."""
-    left, told = plate_is_left(b.rig.archer), b.reading.verdict
+    left, told = b.rig.arrow_left, b.reading.verdict
     worth = {t.test: t.worth for t in told.next}
     return ReadingView(
         classes=[ClassView(c, IS[c], told.classes[c]) for c in CLASSES],

@@ -3330,11 +3330,15 @@ export interface components {
          * @description A rig with its rail and tally, the stations asked for, and the parts these show.
          *
          *     stop : why a part of it must not be shot; to_release : what was found that only a word frees
+         *     arrow_left : whether the arrow lies to the left of the bow as the archer sees it
+         *     hurt : the hold whose pain still stops
          *     A part is None where it was not asked for, where there is none of it, and where the models
          *     refuse the rig: then the station says why.
          */
         BenchView: {
             arrow: components["schemas"]["Build"] | null;
+            /** Arrow Left */
+            arrow_left: boolean;
             /** Assembly */
             assembly: components["schemas"]["lyrandis__core__assembly__Step"][] | null;
             bolts: components["schemas"]["BoltTurn"] | null;
@@ -3349,6 +3353,7 @@ export interface components {
             force_draw: components["schemas"]["ForceDrawView"] | null;
             groups: components["schemas"]["GroupsView"] | null;
             hold: components["schemas"]["Hold"] | null;
+            hurt: components["schemas"]["Held"] | null;
             in_line: components["schemas"]["InLine"] | null;
             levers: components["schemas"]["Levers"] | null;
             limbs: components["schemas"]["LimbPair"] | null;
@@ -4851,7 +4856,7 @@ export interface components {
         };
         /**
          * CoachTrial
-         * @description A coach saw a child draw this weight, and says that it may.
+         * @description A coach saw a child draw this weight, or a coach or doctor gives it free after pain.
          */
         "CoachTrial-Input": {
             /**
@@ -4876,7 +4881,7 @@ export interface components {
         };
         /**
          * CoachTrial
-         * @description A coach saw a child draw this weight, and says that it may.
+         * @description A coach saw a child draw this weight, or a coach or doctor gives it free after pain.
          */
         "CoachTrial-Output": {
             /**
@@ -6461,6 +6466,23 @@ export interface components {
             stands: boolean;
         };
         /**
+         * Held
+         * @description One hold: weight [lb], time [s], whether it ended in pain, and its day (YYYY-MM-DD).
+         */
+        Held: {
+            /**
+             * Day
+             * @default
+             */
+            day: string;
+            /** Pain */
+            pain: boolean;
+            /** Seconds */
+            seconds: number;
+            /** Weight Lbf */
+            weight_lbf: number;
+        };
+        /**
          * HistoryLine
          * @description One entry as a sentence.
          */
@@ -6479,7 +6501,9 @@ export interface components {
         };
         /**
          * Hold
-         * @description What the latest holds near a weight come to: their number, the median time [s], a verdict.
+         * @description What holds say of a weight: their number, the median of the latest [s], a verdict.
+         *
+         *     lasting_lbf : the heaviest weight that is held, anywhere
          */
         Hold: {
             /** Count */
@@ -9252,6 +9276,13 @@ export interface components {
              */
             arrow: components["schemas"]["Arrow-Input"];
             /**
+             * Arrow lies
+             * @description On which side of the bow, as you see it from behind. By hand and release it is left for a right-handed finger archer, right for a right-handed thumb archer.
+             * @default by_hand
+             * @enum {string}
+             */
+            arrow_side: "by_hand" | "left" | "right";
+            /**
              * @default {
              *       "done": []
              *     }
@@ -9480,6 +9511,13 @@ export interface components {
              *     }
              */
             arrow: components["schemas"]["Arrow-Output"];
+            /**
+             * Arrow lies
+             * @description On which side of the bow, as you see it from behind. By hand and release it is left for a right-handed finger archer, right for a right-handed thumb archer.
+             * @default by_hand
+             * @enum {string}
+             */
+            arrow_side: "by_hand" | "left" | "right";
             /**
              * @default {
              *       "done": []
@@ -12426,10 +12464,17 @@ export interface components {
         /**
          * WeightStep
          * @description One step: the earliest day (YYYY-MM-DD), the weight at the draw [lb], what must hold.
+         *
+         *     earned : whether that was held
          */
         WeightStep: {
             /** Day */
             day: string;
+            /**
+             * Earned
+             * @default false
+             */
+            earned: boolean;
             /** Earned By */
             earned_by: string;
             /** Number */
@@ -12689,8 +12734,12 @@ export interface components {
         /**
          * PlanView
          * @description The steps up in weight, or why there are none.
+         *
+         *     held_on : the day from which what is drawn now is held, since it was taken; None where it is not
          */
         lyrandis__desk__shown__archer__PlanView: {
+            /** Held On */
+            held_on: string | null;
             problem: components["schemas"]["Said"] | null;
             /** Steps */
             steps: components["schemas"]["WeightStep"][];

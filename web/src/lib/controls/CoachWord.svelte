@@ -3,9 +3,11 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import TrialList from './TrialList.svelte';
 
-	/** A coach's word that a child may draw this bow, on its heavy side: the only way past the stop. */
+	/** A coach's word that a child may draw this bow, or a coach's or doctor's after pain. */
 	const bench = useBench();
-	const weight = $derived(bench().bench.force_draw?.heaviest_lbf ?? null);
+	const hurt = $derived(bench().bench.hurt);
+	const weight = $derived(hurt?.weight_lbf ?? bench().bench.force_draw?.heaviest_lbf ?? null);
+	const whose = $derived(hurt ? "coach's or doctor's" : "coach's");
 	let word = $state('');
 
 	async function log(event: Event): Promise<void> {
@@ -21,14 +23,14 @@
 		class="line-input"
 		bind:value={word}
 		maxlength="80"
-		placeholder="coach's name"
-		aria-label="Name of the coach"
+		placeholder="{whose} name"
+		aria-label="Name of the {hurt ? 'coach or doctor' : 'coach'}"
 	/>
 	<button class="act plain" disabled={word.trim().length < 2 || weight === null || bench().busy}
-		>Log the coach's word{weight === null ? '' : ` for ${reference.text(weight, 'weight')}`}</button
+		>Log the {whose} word{weight === null ? '' : ` for ${reference.text(weight, 'weight')}`}</button
 	>
 </form>
-<TrialList kinds={['coach']} empty="No coach has given a word for this child yet." />
+<TrialList kinds={['coach']} empty="Nobody has given a word yet." />
 
 <style>
 	.line {

@@ -124,7 +124,7 @@
 	onedit={edit}
 />
 
-{#if bench().value('archer.grown') === 'child'}
+{#if bench().value('archer.grown') === 'child' || bench().bench.hurt}
 	{#await import('./CoachWord.svelte') then { default: CoachWord }}<CoachWord />{/await}
 {/if}
 

@@ -7,15 +7,13 @@
 
 	/** The plan to go up in weight, and its steps with their earliest days. */
 	const bench = useBench();
-	const plan = $derived(bench().bench.plan ?? { steps: [], problem: null });
-	const own = $derived(bench().bench.force_draw?.weight_at_draw_lbf.value ?? null);
+	const plan = $derived(bench().bench.plan ?? { steps: [], held_on: null, problem: null });
 	const starts = $derived((bench().value('step_up.starts') as string | undefined) ?? '');
 	const saved = $derived(!bench().dirty && plan.steps.length > 0);
 </script>
 
 <div class="grid">
 	<MeasureField path="step_up.goal_lbf" slider={false} />
-	<MeasureField path="step_up.from_lbf" slider={false} assumed={own} />
 	<MeasureField path="step_up.step_lbf" slider={false} />
 	<MeasureField path="step_up.weeks" slider={false} />
 	<label>
@@ -40,13 +38,15 @@
 			<li>
 				<span>{day(step.day, 'weekday')}</span>
 				<strong><Measure value={{ value: step.weight_lbf, quantity: 'weight' }} /></strong>
-				<span class="quiet">after {step.earned_by}</span>
+				<span class="quiet"
+					>{step.earned ? `held since ${day(plan.held_on!)}` : `after ${step.earned_by}`}</span
+				>
 			</li>
 		{/each}
 	</ol>
 	<p class="quiet">
-		The days are the earliest: a step waits for the holds before it. Stop at pain; a coach's word
-		wins.
+		{#if plan.held_on === null}The weeks begin with three holds of what you draw now.{/if} The days are
+		the earliest: a step waits for the holds before it. Stop at pain; a coach's word wins.
 		{#if saved}<a class="link" href="/api/rigs/{bench().id}/step-up.ics" download
 				>Days for your calendar</a
 			>{/if}

@@ -14,8 +14,8 @@
 	const rig = $derived(bench().bench.rig);
 	const radius = $derived((rig.arrow.diameter_mm ?? 6) / 2);
 	const plunger = $derived(rig.bow.side_plate === 'plunger');
-	/** Which way is outward on paper: a right-handed finger archer's arrow stands left. */
-	const way = $derived((rig.archer.hand === 'left') === (rig.archer.release === 'thumb') ? -1 : 1);
+	/** Which way is outward on paper: the side on which the arrow lies. */
+	const way = $derived(bench().bench.arrow_left ? -1 : 1);
 	const small = (mm: number): string => reference.text(mm, 'small');
 	const LEAST = 0.25;
 	const MOST_WIDER = 9; // times wider than long, from above

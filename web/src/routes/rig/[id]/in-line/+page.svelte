@@ -2,6 +2,7 @@
 	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { TrialForm } from '$lib/bench/trialForm.svelte';
+	import SelectField from '$lib/controls/SelectField.svelte';
 	import TrialEntry from '$lib/controls/TrialEntry.svelte';
 	import TrialList from '$lib/controls/TrialList.svelte';
 	import Station from '$lib/frame/Station.svelte';
@@ -97,6 +98,7 @@
 		</TrialEntry>
 	{/snippet}
 	{#snippet more()}
+		<SelectField path="arrow_side" />
 		<TrialList
 			kinds={['in_line']}
 			empty="Nobody looked from behind yet."
