@@ -125,13 +125,17 @@ def say(
 
 
 class Action(BaseModel):
-    """What cures a finding: changes to try, or a station to go to."""
+    """What cures a finding: changes to try, a station to go to, or another bow.
+
+    rack_lbf : the most [lb] that a bow may pull which the rack is searched for
+    """
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
 
     label: Said
     changes: dict[str, Any] = {}
     station: str | None = None
+    rack_lbf: float | None = None
 
 
 class Finding(BaseModel):

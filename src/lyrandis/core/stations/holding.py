@@ -2,8 +2,6 @@
 
 from __future__ import annotations
 
-import math
-
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, mind, say, stop
 from lyrandis.core.fit.hold import HELD_S, LIGHTER, REST_DAYS, SHORT_S, WANTED
@@ -12,8 +10,6 @@ from lyrandis.core.stations.going_up import plan_findings
 _HEAVY_LBF = 55.0
 CHILD_LBF = 20.0  # over this a coach decides
 _WORD_ROOM_LBF = 1.5  # a coach's word is of a marking, good to a pound or two
-_LIGHTEST_LBF = 8.0  # of the bows that are marked
-_FINEST_LBF = 0.5  # of a marking
 WHY_HELD = say(
     "Draw, anchor and hold until it shakes, then let down; rest two minutes between. "
     "{held} three times is held, under {short} is too heavy: an own rule. Too heavy a bow ruins "
@@ -102,21 +98,14 @@ def pain(b: Bench, weight: float) -> list[Finding]:
             ),
             why=_WHY_PAIN,
             told="practice",
-            action=_down_to(b, weight, lighter),
+            action=_down_to(lighter),
         )
     ]
 
 
-def _down_to(b: Bench, weight: float, most_lbf: float) -> Action | None:
-    """A bow marked so much lighter that it pulls no more than a weight at the draw."""
-    share = most_lbf / weight
-    marked = math.floor(b.rig.bow.marked_weight_lbf * share / _FINEST_LBF) * _FINEST_LBF
-    if marked < _LIGHTEST_LBF:
-        return None
-    return Action(
-        label=say("Try a bow marked {marked}", marked=("weight", marked)),
-        changes={"bow.marked_weight_lbf": marked},
-    )
+def _down_to(most_lbf: float) -> Action:
+    """Another bow that pulls no more than a weight [lb] at the draw."""
+    return Action(label=say("Find a lighter bow on the rack"), rack_lbf=most_lbf)
 
 
 def _hold(b: Bench, weight: float) -> list[Finding]:
@@ -134,7 +123,7 @@ def _hold(b: Bench, weight: float) -> list[Finding]:
                 said=say(text, weight=at, median=median, **more),
                 why=WHY_HELD,
                 told="measured",
-                action=None if lasting is None else _down_to(b, weight, lasting),
+                action=None if lasting is None else _down_to(lasting),
             )
         ]
     against, much, most = b.bow.against, b.archer.strength.too_much_lbf, b.archer.strength.most_lbf
@@ -144,7 +133,7 @@ def _hold(b: Bench, weight: float) -> list[Finding]:
                 said=say("{weight}: {much} could not be held.", weight=at, much=("weight", much)),
                 why=WHY_HELD,
                 told="measured",
-                action=None if lasting is None else _down_to(b, weight, lasting),
+                action=None if lasting is None else _down_to(lasting),
             )
         ]
     if against == "beyond" and lasting is not None and most is not None:
@@ -159,7 +148,7 @@ def _hold(b: Bench, weight: float) -> list[Finding]:
                 ),
                 why=WHY_HELD,
                 told="measured",
-                action=_down_to(b, weight, most),
+                action=_down_to(most),
             )
         ]
     if h.verdict == "untried":

@@ -2114,7 +2114,9 @@ export interface components {
     schemas: {
         /**
          * Action
-         * @description What cures a finding: changes to try, or a station to go to.
+         * @description What cures a finding: changes to try, a station to go to, or another bow.
+         *
+         *     rack_lbf : the most [lb] that a bow may pull which the rack is searched for
          */
         Action: {
             /**
@@ -2125,6 +2127,8 @@ export interface components {
                 [key: string]: unknown;
             };
             label: components["schemas"]["Said"];
+            /** Rack Lbf */
+            rack_lbf: number | null;
             /** Station */
             station: string | null;
         };
@@ -12736,8 +12740,11 @@ export interface components {
          * @description The steps up in weight, or why there are none.
          *
          *     held_on : the day from which what is drawn now is held, since it was taken; None where it is not
+         *     due : whether the first step may be taken
          */
         lyrandis__desk__shown__archer__PlanView: {
+            /** Due */
+            due: boolean;
             /** Held On */
             held_on: string | null;
             problem: components["schemas"]["Said"] | null;

@@ -7,7 +7,9 @@
 
 	/** The plan to go up in weight, and its steps with their earliest days. */
 	const bench = useBench();
-	const plan = $derived(bench().bench.plan ?? { steps: [], held_on: null, problem: null });
+	const plan = $derived(
+		bench().bench.plan ?? { steps: [], held_on: null, due: false, problem: null }
+	);
 	const starts = $derived((bench().value('step_up.starts') as string | undefined) ?? '');
 	const saved = $derived(!bench().dirty && plan.steps.length > 0);
 </script>
@@ -36,7 +38,7 @@
 	<ol>
 		{#each plan.steps as step (step.number)}
 			<li>
-				<span>{day(step.day, 'weekday')}</span>
+				<span>{plan.due && step.number === 1 ? 'Now' : day(step.day, 'weekday')}</span>
 				<strong><Measure value={{ value: step.weight_lbf, quantity: 'weight' }} /></strong>
 				<span class="quiet"
 					>{step.earned ? `held since ${day(plan.held_on!)}` : `after ${step.earned_by}`}</span

@@ -77,7 +77,9 @@ describe('the bow at hand', () => {
 });
 
 describe('the plan', () => {
-	const plan = (more: object) => ({ plan: { steps: [], problem: null, ...more } });
+	const plan = (more: object) => ({
+		plan: { steps: [], held_on: null, due: false, problem: null, ...more }
+	});
 
 	it('lists its steps, and offers the calendar only for what is kept', async () => {
 		const step = { number: 1, day: '2026-05-02', weight_lbf: 38, earned_by: '3 steady holds' };
@@ -86,6 +88,15 @@ describe('the plan', () => {
 		expect(screen.getByText('Days for your calendar')).toBeInTheDocument();
 		bench.set('step_up.weeks', 9);
 		await waitFor(() => expect(screen.queryByText('Days for your calendar')).toBeNull());
+	});
+
+	it('says when what is drawn now is held, and that a step may be taken', async () => {
+		const step = { number: 1, day: '2026-05-02', weight_lbf: 38, earned_by: '', earned: true };
+		await onBench(StepUpPlan, undefined, {
+			bench: plan({ steps: [step], held_on: '2026-03-01', due: true })
+		});
+		expect(screen.getByText('Now')).toBeInTheDocument();
+		expect(screen.getByText('held since 1 Mar 2026')).toBeInTheDocument();
 	});
 
 	it('says why there is none', async () => {

@@ -32,6 +32,11 @@
 	async function act(finding: Finding): Promise<void> {
 		const action = finding.action;
 		if (!action) return;
+		if (action.rack_lbf != null) {
+			const who = bench().bench.rig.on?.archer ?? '';
+			await goto(`/rack/fit?archer=${who}&most=${Math.floor(action.rack_lbf * 10) / 10}`);
+			return;
+		}
 		if (action.station && action.station !== station?.station)
 			await goto(`/rig/${bench().id}/${action.station}`);
 		const changes = (action.changes ?? {}) as Record<string, unknown>;

@@ -27,7 +27,8 @@ const view: StationView = {
 			action: {
 				label: said('Take a longer shaft'),
 				changes: { 'arrow.shaft_length_in': 31 },
-				station: 'arrow'
+				station: 'arrow',
+				rack_lbf: null
 			}
 		},
 		{

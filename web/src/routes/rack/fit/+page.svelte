@@ -20,7 +20,8 @@
 	type Use = Schemas['AskIn']['use'];
 	let { data } = $props();
 	let use = $state<Use>('woodland');
-	let most = $state<number | null>(null);
+	// svelte-ignore state_referenced_locally
+	let most = $state<number | null>(data.most);
 	let fit = $state<Fit | null>(null);
 	let fault = $state<string | null>(null);
 	let share = $state<number | null>(null);
