@@ -98,7 +98,7 @@
 		</TrialEntry>
 	{/snippet}
 	{#snippet more()}
-		<SelectField path="arrow_side" />
+		<div class="side"><SelectField path="arrow_side" /></div>
 		<TrialList
 			kinds={['in_line']}
 			empty="Nobody looked from behind yet."
@@ -147,3 +147,9 @@
 		</div>
 	{/if}
 {/snippet}
+
+<style>
+	.side {
+		max-width: 16rem;
+	}
+</style>
