@@ -92,21 +92,25 @@ def test_holds_speak_at_the_weight_station(client, rig):
 
 
 def test_the_plan_as_a_calendar(client, rig):
+    def days():
+        answer = client.get(f"/api/rigs/{rig['id']}/step-up.ics")
+        assert answer.headers["content-type"].startswith("text/calendar")
+        events = Calendar.from_ical(answer.content).walk("VEVENT")
+        return [(e.decoded("dtstart") - today).days for e in events], str(events[0]["summary"])
+
     assert client.get(f"/api/rigs/{rig['id']}/step-up.ics").status_code == 422
     today = date.today()
-    begun = today - timedelta(weeks=7)
-    plan = {"step_up.goal_lbf": 41, "step_up.from_lbf": 36, "step_up.starts": begun.isoformat()}
-    post(client, rig, "keep", seq=0, station="weight", changes=plan)
-    answer = client.get(f"/api/rigs/{rig['id']}/step-up.ics")
-    assert answer.headers["content-type"].startswith("text/calendar")
-    events = Calendar.from_ical(answer.content).walk("VEVENT")
-    # The first step's day has passed a week ago: it is no use in a calendar.
-    assert [e.decoded("dtstart") for e in events] == [begun + timedelta(weeks=w) for w in (12, 18)]
-    assert "40.0 lb" in str(events[0]["summary"])
-    over = plan | {"step_up.starts": "2020-01-05"}
-    post(client, rig, "keep", seq=1, station="weight", changes=over)
-    assert "have passed" in client.get(f"/api/rigs/{rig['id']}/step-up.ics").json()["detail"]
-    child = post(client, rig, "keep", seq=2, station="draw", changes={"archer.grown": "child"})
+    begun = (today - timedelta(weeks=7)).isoformat()
+    plan = {"step_up.goal_lbf": 41, "step_up.starts": begun}
+    kept = post(client, rig, "keep", seq=0, station="weight", changes=plan)
+    # Nothing was held yet: the weeks have not begun.
+    assert days()[0] == [42, 84, 126]
+    held = {"kind": "hold", "weight_lbf": 36, "seconds": 12, "day": begun}
+    for _ in range(3):
+        kept = post(client, rig, "keep", seq=kept["seq"], trial=held)
+    # The first step's day has passed a week ago: it may be taken, and the others wait for it.
+    assert days() == ([0, 42, 84], "Test rig: up to 38.0 lb at the earliest")
+    child = post(client, rig, "keep", seq=kept["seq"], changes={"archer.grown": "child"})
     assert child["rig"]["archer"]["grown"] == "child"
     assert "coach" in client.get(f"/api/rigs/{rig['id']}/step-up.ics").json()["detail"]
 

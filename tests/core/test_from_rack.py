@@ -23,7 +23,14 @@ from lyrandis.core.parts import (
     StringPart,
 )
 from lyrandis.core.stations.dangers import dangers
-from lyrandis.core.trials import BraceTrial, CoachTrial, HoldTrial, KeptTrial, WeighingTrial
+from lyrandis.core.trials import (
+    BraceTrial,
+    CoachTrial,
+    HoldTrial,
+    InLineTrial,
+    KeptTrial,
+    WeighingTrial,
+)
 
 MARK = "f" * 32
 
@@ -265,6 +272,37 @@ class TestWhatDoesNotFit:
         assert again.lacks == []
         assert [again.strings[0].part.mark, again.sets[0].part.mark] == [mark(4), mark(5)]
         assert again.level != "stop"
+
+
+class TestTheSideOfTheArrow:
+    """What In line advised of a bow without a shelf is not refused on the rack."""
+
+    WRONG = BOW.model_copy(update={"cut_for": "left", "centre_cut_mm": -6.0})
+
+    def fit(self, bow, riser_mm):
+        rig = rig_of(ASKING, {"bow": (mark(1), Part(name="b", of=bow))})
+        look = KeptTrial(
+            1, "2026-06-01T10:00:00+00:00", InLineTrial(riser_mm=riser_mm), rig, rig_id=1
+        )
+        return only(rack_fit(replace(ASKING, trials=(look,)), [lie(1, bow)]))
+
+    @pytest.mark.parametrize(
+        ("bow", "riser_mm", "level"),
+        [(WRONG, 3.0, "fine"), (WRONG, -3.0, "stop"), (WRONG, 0.2, "stop"),
+         (WRONG.model_copy(update={"centre_cut_mm": -1.0}), 3.0, "stop")],
+    )  # fmt: skip
+    def test_the_favoured_side_counts_where_no_shelf_decides(self, bow, riser_mm, level):
+        build = self.fit(bow, riser_mm)
+        told = [
+            f.level for f in build.findings if "favours" in f.said.text or "made for" in f.said.text
+        ]
+        assert told == [level]
+
+    def test_the_rig_that_comes_of_it_has_the_arrow_there(self):
+        rig = rig_of(ASKING, {"bow": (mark(1), Part(name="b", of=self.WRONG))})
+        assert (rig.arrow_side, rig.arrow_left) == ("right", False)
+        usual = rig_of(ASKING, {"bow": (mark(1), Part(name="b", of=BOW))})
+        assert usual.arrow_side == "by_hand"
 
 
 class TestRanking:
