@@ -4,6 +4,7 @@ VENV := .venv
 BIN := $(VENV)/bin
 SITE := src/lyrandis/site/index.html
 CHROMIUM := /usr/bin/chromium
+ON := $(if $(PORT),--port $(PORT))
 export UV_COMPILE_BYTECODE = 1
 export VIRTUAL_ENV = $(CURDIR)/$(VENV)
 unexport PYTHONDONTWRITEBYTECODE
@@ -11,10 +12,10 @@ unexport PYTHONDONTWRITEBYTECODE
 .PHONY: demo serve test check bench mutants pictures api clean
 
 demo: $(VENV)/.ready $(SITE)
-	$(BIN)/lyrandis demo
+	$(BIN)/lyrandis demo $(ON)
 
 serve: $(VENV)/.ready $(SITE)
-	$(BIN)/lyrandis serve
+	$(BIN)/lyrandis serve $(ON)
 
 $(VENV)/.ready: requirements.lock pyproject.toml
 	test -x $(BIN)/python || $(PYTHON) -m venv $(VENV)

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
+import errno
 import json
+import socket
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager
 from pathlib import Path
 from typing import Annotated
@@ -92,9 +94,11 @@ def _serve(
     names: list[str],
     certificate: Path | None = None,
     key: Path | None = None,
+    prepare: Callable[[], None] = lambda: None,
 ) -> None:
     if (certificate is None) != (key is None):
         raise _fail("A certificate and its key go together: give --certificate and --key.")
+    listening = _listening(host, port)
     local = host in LOCAL_HOSTS
     token = None if local else (Settings().token or new_token())
     if token is not None and len(token) < LEAST_TOKEN:
@@ -102,6 +106,7 @@ def _serve(
             f"LYRANDIS_TOKEN has {len(token)} signs; an access token has at least {LEAST_TOKEN}.",
             "Leave it out to have one made, or set a longer one.",
         )
+    prepare()
     hosts = LOCAL_HOSTS | frozenset(names) | (frozenset() if local else own_names() | {host})
     with _told(folder):
         application = create_app(folder, hosts=hosts, token=token)
@@ -112,16 +117,39 @@ def _serve(
         address = f"{scheme}://{at}:{port}" + (f"/?token={token}" if token else "")
         out.print(escape(f"Lyrandis is open at {address}"), soft_wrap=True)
     out.print(escape(f"Data in {folder}. Stop with Ctrl+C."), style="dim", soft_wrap=True)
-    uvicorn.run(
+    config = uvicorn.Config(
         application,
-        host=host,
-        port=port,
         log_level="warning",
         timeout_graceful_shutdown=GRACE_S,
         server_header=False,
         ssl_certfile=certificate,
         ssl_keyfile=key,
     )
+    uvicorn.Server(config).run(sockets=[listening])
+
+
+def _listening(host: str, port: int) -> socket.socket:
+    """The port, taken before anything else is done: where it cannot be, three lines say so."""
+    try:
+        family = socket.getaddrinfo(host, port, type=socket.SOCK_STREAM)[0][0]
+        taken = socket.socket(family, socket.SOCK_STREAM)
+        taken.setsockopt(socket.SOL_SOCKET, socket.SO_REUSEADDR, 1)
+        taken.bind((host, port))
+        taken.listen()  # else a second server could take it as well
+    except OSError as error:
+        at = f"Port {port} of {host}"
+        if error.errno == errno.EADDRINUSE:
+            raise _fail(
+                f"{at} is taken: something listens there already, perhaps Lyrandis itself.",
+                f"Look whether it is open in a browser at port {port}.",
+                f"Or start it on another port: --port {port + 1 if port < 65535 else 8730}.",
+            ) from None
+        raise _fail(
+            f"{at} cannot be listened on: {error.strerror or error}.",
+            "The address must be one of this machine's; ports under 1024 ask for rights.",
+            f"Start it with the usual ones: --host 127.0.0.1 --port {DEFAULT_PORT}.",
+        ) from None
+    return taken
 
 
 @app.command()
@@ -143,15 +171,20 @@ def demo(
     port: Port = DEFAULT_PORT,
     data: Data = None,
     name: Names = None,
+    certificate: Certificate = None,
+    key: Key = None,
     reset: Annotated[
         bool, typer.Option(help="Throw the demo's data away and load it anew.")
     ] = False,
 ) -> None:
     """Start the application on the demo's data, in a folder of its own."""
     folder = data or Settings().data / "demo"
-    with _told(folder):
-        demo_folder.prepare(folder, reset)
-    _serve(folder, host, port, name or [])
+
+    def prepare() -> None:
+        with _told(folder):
+            demo_folder.prepare(folder, reset)
+
+    _serve(folder, host, port, name or [], certificate, key, prepare)
 
 
 def _folder_with_data(data: Path | None) -> Path:

@@ -177,3 +177,12 @@ def test_what_a_crawl_is_known_to_is_told_on_the_butt_too(client, rig):
     assert own == told["bench"]["crawls"]["off_cm"]
     answer = next(s for s in told["bench"]["stations"] if s["station"] == "crawls")["answer"]
     assert answer["values"]["off"]["value"] == own[0]
+
+
+def test_two_kinds_of_act_in_one_are_refused_and_neither_is_done(client, rig):
+    first = hand(client, rig, 0, MARKS[0], trial=VISIT).json()["seq"]
+    for more in ({"trial": VISIT}, {"changes": {"notes": "windy"}}):
+        answer = hand(client, rig, first, MARKS[1], strikes=first, **more)
+        assert answer.status_code == 422
+        assert answer.json()["errors"][0]["field"] == "strikes"
+    assert client.get(f"/api/rigs/{rig}").json()["seq"] == first

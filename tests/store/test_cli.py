@@ -76,17 +76,51 @@ def test_starts_with_its_data_by_the_environment(tmp_path, command, rigs):
     assert not list(tmp_path.rglob("*-wal"))  # an ordinary stop leaves one file
 
 
-def test_by_https_with_a_certificate_and_its_key(tmp_path, monkeypatch):
+@pytest.mark.parametrize("command", ["serve", "demo"])
+def test_by_https_with_a_certificate_and_its_key(tmp_path, monkeypatch, command):
     given = {}
-    monkeypatch.setattr("lyrandis.cli.uvicorn.run", lambda _, **how: given.update(how))
+
+    class Server:
+        def __init__(self, config):
+            given.update(ssl_certfile=config.ssl_certfile, ssl_keyfile=config.ssl_keyfile)
+
+        def run(self, sockets):
+            for one in sockets:
+                one.close()
+
+    monkeypatch.setattr("lyrandis.cli.uvicorn.Server", Server)
+    port = str(free_port())
     for name in ("c.pem", "k.pem"):
         (tmp_path / name).touch()
-    asked = ["serve", "--data", str(tmp_path / "data"), "--certificate", str(tmp_path / "c.pem")]
+    asked = [command, "--port", port, "--data", str(tmp_path / "data"),
+             "--certificate", str(tmp_path / "c.pem")]  # fmt: skip
     told = runner.invoke(app, asked)
     assert told.exit_code == 1
     assert "go together" in told.output
     assert given == {}
     told = runner.invoke(app, [*asked, "--key", str(tmp_path / "k.pem")])
     assert told.exit_code == 0
-    assert "https://127.0.0.1:8730" in told.output
+    assert f"https://127.0.0.1:{port}" in told.output
     assert (given["ssl_certfile"].name, given["ssl_keyfile"].name) == ("c.pem", "k.pem")
+
+
+@pytest.mark.parametrize("command", ["serve", "demo"])
+def test_a_port_that_is_taken_is_said_in_three_lines_before_anything_else(tmp_path, command):
+    with socket.socket() as taken:
+        taken.bind(("127.0.0.1", 0))
+        taken.listen()
+        port = taken.getsockname()[1]
+        folder = tmp_path / "data"
+        told = runner.invoke(app, [command, "--port", str(port), "--data", str(folder)])
+    assert told.exit_code == 1
+    lines = told.output.splitlines()
+    assert len(lines) == 3
+    assert f"Port {port} of 127.0.0.1 is taken" in lines[0]
+    assert f"--port {port + 1}" in lines[2]
+    assert not folder.exists()
+
+
+def test_an_address_that_is_not_this_machines_is_said_too(tmp_path):
+    told = runner.invoke(app, ["serve", "--host", "192.0.2.1", "--data", str(tmp_path / "data")])
+    assert told.exit_code == 1
+    assert "cannot be listened on" in told.output

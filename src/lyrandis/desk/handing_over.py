@@ -68,6 +68,8 @@ def _keep(desk: Desk, id: int, seq: int, d: Deed, along: Along) -> Kept:
     if typed is not None:  # such a setting is trials of its own, and one mark is one entry
         raise RefusedError(typed, "What is measured is handed over as its trial.")
     if d.strikes is not None:
+        if d.changes or d.trial is not None:
+            raise RefusedError("strikes", "One act at a time: strike out, or keep and log.")
         return desk.strike(id, seq, d.strikes, True, d.why, along)
     if d.changes or d.trial is not None:
         return desk.keep(
