@@ -1,13 +1,20 @@
 <script lang="ts">
 	import '../app.css';
-	import { goto, invalidateAll } from '$app/navigation';
+	import { afterNavigate, goto, invalidateAll } from '$app/navigation';
 	import { Toast } from '@skeletonlabs/skeleton-svelte';
 	import { toaster } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { deeds } from '$lib/frame/window.svelte';
 	import { listen } from '$lib/frame/keys';
+	import { begin, scrollBack, scrolled } from '$lib/frame/place';
 
 	let { children, data } = $props();
+	/** Kept for each step of the browser's history. */
+	export const snapshot = { capture: scrolled, restore: (top: number) => scrollBack(top) };
+	afterNavigate(({ from, to, type }) => {
+		const led = type !== 'enter' && type !== 'popstate';
+		if (led && from?.url?.pathname !== to?.url?.pathname) begin();
+	});
 	let lamp = $state(matchMedia('(prefers-color-scheme: dark)').matches);
 
 	$effect(() => {

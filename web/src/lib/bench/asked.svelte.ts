@@ -13,9 +13,10 @@ export class Asked<Answer> {
 	problem = $state('');
 
 	constructor(bench: () => RigBench, ask: (bench: RigBench) => Promise<Answer>) {
-		const next = latest<void>(async () => {
+		const next = latest<void>(async (_, current) => {
 			try {
-				this.told = await ask(bench());
+				const came = await ask(bench());
+				if (current()) this.told = came;
 				this.problem = '';
 			} catch (error) {
 				this.problem = (error as Error).message;

@@ -1,6 +1,10 @@
-/** Asks one at a time: while a question is out only the latest is remembered, and asked next. */
+/**
+ * Asks one at a time: while a question is out only the latest is remembered, and asked next.
+ *
+ * `current` says whether no other question came meanwhile: an answer is taken only then.
+ */
 export function latest<Question>(
-	ask: (question: Question) => Promise<void>
+	ask: (question: Question, current: () => boolean) => Promise<void>
 ): (question: Question) => void {
 	let waiting: { question: Question } | null = null;
 	let running = false;
@@ -10,7 +14,7 @@ export function latest<Question>(
 		while (waiting) {
 			const { question } = waiting;
 			waiting = null;
-			await ask(question);
+			await ask(question, () => waiting === null);
 		}
 		running = false;
 	}

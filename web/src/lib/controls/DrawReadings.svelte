@@ -13,6 +13,7 @@
 	let typed = $state('');
 	let readings = $state<number[]>([]);
 	let came = $state<Schemas['DrawLengthOut'] | null>(null);
+	let asked = 0;
 	let problem = $state<string | null>(null);
 	const hints: Record<Method, string> = {
 		marked_arrow: 'Draw a marked arrow and read the mark, five times over.',
@@ -47,7 +48,10 @@
 			thumb_offset_mm: archer.thumb_offset_mm,
 			bow: bench().bench.rig.bow
 		};
-		came = await told(api.POST('/api/compute/draw-length', { body }));
+		const mine = ++asked;
+		const answer = await told(api.POST('/api/compute/draw-length', { body }));
+		if (mine !== asked) return; // asked anew meanwhile
+		came = answer;
 		readings = next;
 	}
 

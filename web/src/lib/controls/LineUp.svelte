@@ -25,10 +25,11 @@
 	let bows = $state.raw<Schemas['Lined'][]>([]);
 	let problem = $state<string | null>(null);
 	type Question = { changes: Record<string, unknown>; picks: Schemas['Pick'][] };
-	const ask = latest<Question>(async (body) => {
+	const ask = latest<Question>(async (body, current) => {
 		try {
 			const params = { path: { id: bench().id } };
-			bows = await told(api.POST('/api/rigs/{id}/line-up', { params, body }));
+			const came = await told(api.POST('/api/rigs/{id}/line-up', { params, body }));
+			if (current()) bows = came;
 			problem = null;
 		} catch (error) {
 			problem = (error as ApiProblem).message;

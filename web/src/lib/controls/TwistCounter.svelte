@@ -18,13 +18,14 @@
 	const seen = $derived(bench().bench.turns_seen ?? []);
 
 	type Question = { text: string; body: Omit<Schemas['TwistsIn'], 'brace_wanted_in'> } | null;
-	const ask = latest<Question>(async (question) => {
+	const ask = latest<Question>(async (question, current) => {
 		answer = problem = null;
 		if (!question) return;
 		try {
 			const brace_wanted_in = await reference.read(question.text, 'brace');
 			const body = { ...question.body, brace_wanted_in };
-			answer = await told(api.POST('/api/compute/twists', { body }));
+			const came = await told(api.POST('/api/compute/twists', { body }));
+			if (current()) answer = came;
 		} catch (error) {
 			problem = (error as ApiProblem).message;
 		}

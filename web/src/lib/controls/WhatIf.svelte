@@ -27,7 +27,7 @@
 	/** What was typed and cannot be read. */
 	let unread = $state('');
 
-	const ask = latest<void>(async () => {
+	const ask = latest<void>(async (_, current) => {
 		const sent = {
 			changes: $state.snapshot(bench().changes) as Record<string, unknown>,
 			others: (others ?? []).map((o) => $state.snapshot(o.changes))
@@ -36,7 +36,7 @@
 		try {
 			const got = await told(api.POST('/api/rigs/{id}/what-if', { params, body: sent }));
 			problem = '';
-			answer = got;
+			if (current()) answer = got;
 			others ??= got.suggested
 				.slice(0, 2)
 				.map(({ name, changes }) => ({ name, changes: changes as Record<string, number> }));

@@ -1,10 +1,14 @@
 <script lang="ts" generics="Leaf extends { id: string; title: string; trial?: boolean }">
 	import { Tabs } from '@skeletonlabs/skeleton-svelte';
 	import type { Snippet } from 'svelte';
+	import { replaceState } from '$app/navigation';
+	import { page } from '$app/state';
 
 	/** The sides of a station's work, leaf by leaf: one is open at a time; a lone one has no tab. */
 	let { leaves, leaf }: { leaves: Leaf[]; leaf: Snippet<[Leaf]> } = $props();
-	let open = $state<string | null>(null);
+	/** Which is open, kept for this step of the browser's history: going back, it is open again. */
+	const open = $derived(page.state.leaf);
+	const turn = (leaf: string): void => replaceState('', { ...page.state, leaf });
 	const value = $derived(leaves.find((l) => l.id === open)?.id ?? leaves[0]?.id ?? '');
 	const shown = $derived(leaves.find((l) => l.id === value));
 </script>
@@ -12,7 +16,7 @@
 {#if leaves.length === 1 && shown}
 	{@render leaf(shown)}
 {:else}
-	<Tabs {value} onValueChange={(e) => (open = e.value)} class="leaves">
+	<Tabs {value} onValueChange={(e) => turn(e.value)} class="leaves">
 		<Tabs.List class="leaf-row">
 			{#each leaves as one (one.id)}
 				<Tabs.Trigger value={one.id} class="leaf" data-trial-leaf={one.trial ? '' : undefined}

@@ -28,7 +28,7 @@
 	let cost = $state.raw<Schemas['SpreadCost'] | null>(null);
 	let problem = $state('');
 
-	const ask = latest<void>(async () => {
+	const ask = latest<void>(async (_, current) => {
 		if (fit.length < LEAST) {
 			sets = null;
 			return;
@@ -48,7 +48,9 @@
 				mass_scale_gr: await typed(within, 'mass'),
 				spine_scale: await typed(spine, 'spine')
 			};
-			sets = await told(api.POST('/api/compute/matched-set', { body }));
+			const came = await told(api.POST('/api/compute/matched-set', { body }));
+			if (!current()) return;
+			sets = came;
 			cost = null;
 			if (rig !== null) {
 				const params = {

@@ -3,6 +3,7 @@
 	import { goto, invalidate } from '$app/navigation';
 	import { api, told, type Schemas } from '$lib/api/client';
 	import { follow } from '$lib/api/job';
+	import { Answer } from '$lib/bench/answer.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import MeasureInput from '$lib/controls/MeasureInput.svelte';
 	import PickField from '$lib/controls/PickField.svelte';
@@ -22,7 +23,6 @@
 	let use = $state<Use>('woodland');
 	// svelte-ignore state_referenced_locally
 	let most = $state<number | null>(data.most);
-	let fit = $state<Fit | null>(null);
 	let fault = $state<string | null>(null);
 	let share = $state<number | null>(null);
 	let chosen = $state<string | null>(null);
@@ -30,6 +30,10 @@
 	let looking: AbortController | null = null;
 
 	const archer = $derived(data.archer);
+	type Asked = { archer: string; use: Use; most_lbf: number | null };
+	const question = $derived<Asked | null>(archer && { archer: archer.mark, use, most_lbf: most });
+	const answer = new Answer<Asked | null, Fit>(() => question);
+	const fit = $derived(answer.now);
 	const builds = $derived(fit?.builds ?? []);
 	const key = (b: Schemas['Buildable']): string => b.parts.map((p) => p.mark).join(' ');
 	const open = $derived(
@@ -53,18 +57,18 @@
 	];
 
 	/** Looks through the rack as a job, so that a large one tells how far it is. */
-	async function look(mark: string, body: { use: Use; most_lbf: number | null }): Promise<void> {
+	async function look(body: Asked): Promise<void> {
 		looking?.abort();
 		const mine = (looking = new AbortController());
 		fault = null;
 		share = 0;
 		try {
-			const job = await told(api.POST('/api/jobs/fit', { body: { archer: mark, ...body } }));
+			const job = await told(api.POST('/api/jobs/fit', { body }));
 			const found = await follow<Fit>(job.id, {
 				onTold: (done) => (share = mine.signal.aborted ? share : done),
 				signal: mine.signal
 			});
-			if (mine === looking) fit = found;
+			answer.take(body, found);
 		} catch (error) {
 			if (!mine.signal.aborted) fault = (error as Error).message;
 		} finally {
@@ -73,12 +77,11 @@
 	}
 
 	$effect(() => {
-		if (archer) void look(archer.mark, { use, most_lbf: most });
+		if (question) void look(question);
 	});
 	onDestroy(() => looking?.abort());
 
 	function ask(mark: string): void {
-		fit = null;
 		chosen = null;
 		void goto(`/rack/fit?archer=${mark}`, { replaceState: true, keepFocus: true, noScroll: true });
 	}
@@ -93,7 +96,7 @@
 	async function again(): Promise<void> {
 		if (open) chosen = key(open);
 		await invalidate('rack:list');
-		if (archer) await look(archer.mark, { use, most_lbf: most });
+		if (question) await look(question);
 	}
 </script>
 

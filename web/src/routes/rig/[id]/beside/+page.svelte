@@ -2,6 +2,7 @@
 	import { invalidate, replaceState } from '$app/navigation';
 	import { page } from '$app/state';
 	import { api, told, type Schemas } from '$lib/api/client';
+	import { Answer } from '$lib/bench/answer.svelte';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { latest } from '$lib/bench/latest';
 	import { notify } from '$lib/bench/notice.svelte';
@@ -19,7 +20,6 @@
 	const asked = page.url.searchParams;
 	let rig = $state(Number(asked.get('rig')) || bench().id);
 	let seq = $state<number | null>(asked.has('seq') ? Number(asked.get('seq')) : null);
-	let view = $state<Schemas['BesideView'] | null>(null);
 	let fault = $state<string | null>(null);
 	let seen = bench().kept.seq;
 
@@ -27,6 +27,9 @@
 	const earlier = $derived(days.slice(1));
 	const at = $derived(rig === me ? (seq ?? earlier[0]?.seq ?? 0) : null);
 	const other = $derived(at === null ? { rig } : { rig, seq: at });
+	type Asked = { mine: number; other: { rig: number; seq?: number } };
+	const answer = new Answer<Asked, Schemas['BesideView']>(() => ({ mine: me, other }));
+	const view = $derived(answer.now);
 	/** An entry in the midst of a day, asked for by its number. */
 	const amidst = $derived(at !== null && at > 0 && !earlier.some((d) => d.seq === at));
 	const stood = (seq: number | null): string => {
@@ -40,10 +43,10 @@
 		bench().dirty ? 'Keep or take back your changes first: they are not in this.' : null
 	);
 
-	const look = latest<{ mine: number; other: { rig: number; seq?: number } }>(async (wanted) => {
+	const look = latest<Asked>(async (wanted) => {
 		try {
 			const body = { mine: { rig: wanted.mine }, other: wanted.other };
-			view = await told(api.POST('/api/beside', { body }));
+			answer.take(wanted, await told(api.POST('/api/beside', { body })));
 			fault = null;
 		} catch (error) {
 			fault = (error as Error).message;
@@ -60,7 +63,7 @@
 	function choose(next: { rig: number; seq: number | null }): void {
 		({ rig, seq } = next);
 		const query = rig === me ? (seq === null ? '' : `?seq=${seq}`) : `?rig=${rig}`;
-		replaceState(`/rig/${me}/beside${query}`, {});
+		replaceState(`/rig/${me}/beside${query}`, { ...page.state });
 	}
 
 	/** The next day of the history into the past, or towards now; null where there is none. */
