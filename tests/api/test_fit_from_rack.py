@@ -43,7 +43,7 @@ def test_it_is_asked_in_one_request_or_as_a_job(client, rack):
     body = {"archer": rack["archer"]["mark"], "use": "range"}
     fit = client.post("/api/parts/fit", json=body).json()
     (build,) = fit["builds"]
-    assert (build["level"], build["free"], build["lacks"]) == ("fine", True, [])
+    assert (build["level"], build["free"], build["lacks"]) == ("mind", True, [])
     assert [p["seq"] for p in build["parts"]] == [0]
     job = client.post("/api/jobs/fit", json=body)
     assert job.status_code == 202

@@ -153,8 +153,8 @@ def test_a_step_back_reads_no_more_than_lies_between_checkpoints(store, monkeypa
 def test_the_latest_trials_count_and_the_earlier_ones_are_had_by_the_page(store):
     id = store.create(Rig()).id
     entries = [
-        Entry(seq=n, kind="trial", at=f"2026-01-01T10:{n % 60:02d}:00Z", station="weight",
-              trial=HoldTrial(weight_lbf=36, seconds=1 + n % 60, day=f"2026-01-{1 + n % 9:02d}"))
+        Entry(seq=n, kind="trial", at=f"2026-01-01T10:{n % 60:02d}:00Z", station="brace",
+              trial=BraceTrial(brace_height_in=8 + n % 60 / 60, day=f"2026-01-{1 + n % 9:02d}"))
         for n in range(1, 61)
     ]  # fmt: skip
     id = store.create(Rig(), entries).id
@@ -162,12 +162,22 @@ def test_the_latest_trials_count_and_the_earlier_ones_are_had_by_the_page(store)
     every = sorted(replay(kept.base, entries).trials, key=lambda t: (t.day, t.seq), reverse=True)
     assert kept.present.trials == tuple(sorted(every[: present.MOST_TRIALS], key=lambda t: t.seq))
     paged, after = [], None
-    while found := store.trials(id, "hold", after, 7):
+    while found := store.trials(id, "brace", after, 7):
         paged += found
         after = found[-1].seq
     assert paged == every
-    assert store.trials(id, "hold", None, None) == every
-    assert store.trials(id, "brace", None, 7) == []
+    assert store.trials(id, "brace", None, None) == every
+    assert store.trials(id, "hold", None, 7) == []
+
+
+def test_of_safety_every_trial_counts(store):
+    entries = [
+        Entry(seq=n, kind="trial", at="2026-01-01T10:00:00Z", station="weight",
+              trial=HoldTrial(weight_lbf=36, seconds=12, ended="pain" if n == 1 else "steady"))
+        for n in range(1, 2 * present.MOST_TRIALS)
+    ]  # fmt: skip
+    kept = store.get(store.create(Rig(), entries).id)
+    assert len(kept.present.trials) == len(entries)
 
 
 def spoil(store, statement):
@@ -237,16 +247,16 @@ def test_trials_that_say_otherwise_are_found_too(store):
 
 def test_what_can_be_taken_back_is_told_however_old_its_trial_is(store):
     entries = [
-        Entry(seq=n, kind="trial", at="2026-01-01T10:00:00Z", station="weight",
-              trial=HoldTrial(weight_lbf=36, seconds=n, day=f"2026-01-{n:02d}"))
+        Entry(seq=n, kind="trial", at="2026-01-01T10:00:00Z", station="brace",
+              trial=BraceTrial(brace_height_in=7 + n / 32, day=f"2026-01-{n:02d}"))
         for n in range(1, present.MOST_TRIALS + 1)
     ]  # fmt: skip
-    late = HoldTrial(weight_lbf=40, seconds=50, day="2026-02-01")
+    late = BraceTrial(brace_height_in=8.5, day="2026-02-01")
     id = store.create(Rig(), entries).id
-    seq = store.keep(id, len(entries), {}, "weight", trial=late).seq
+    seq = store.keep(id, len(entries), {}, "brace", trial=late).seq
     kept = store.strike(id, seq, 1, True)
     assert 1 not in {t.seq for t in kept.present.trials}
-    assert "held 36.0 lb for 1.0 s" in view_of(kept).undoable.plain().lower()
+    assert "brace 7 in" in view_of(kept).undoable.plain().lower()
 
 
 def test_a_rig_whose_numbers_break_hides_no_other(store, monkeypatch):

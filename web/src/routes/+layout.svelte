@@ -1,8 +1,7 @@
 <script lang="ts">
 	import '../app.css';
 	import { afterNavigate, goto, invalidateAll } from '$app/navigation';
-	import { Toast } from '@skeletonlabs/skeleton-svelte';
-	import { toaster } from '$lib/bench/notice.svelte';
+	import { notices } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { deeds } from '$lib/frame/window.svelte';
 	import { listen } from '$lib/frame/keys';
@@ -55,15 +54,9 @@
 {#if deeds.keys}{#await import('$lib/frame/Keys.svelte') then { default: Keys }}
 		<Keys bind:open={deeds.keys} />
 	{/await}{/if}
-
-<Toast.Group {toaster}>
-	{#snippet children(toast)}
-		<Toast {toast} class="notice">
-			<Toast.Title>{toast.title}</Toast.Title>
-			<Toast.CloseTrigger class="link">Close</Toast.CloseTrigger>
-		</Toast>
-	{/snippet}
-</Toast.Group>
+{#if notices.asked}{#await import('$lib/frame/Notices.svelte') then { default: Notices }}
+		<Notices />
+	{/await}{/if}
 
 <style>
 	.skip {
@@ -81,19 +74,5 @@
 	.fault {
 		max-width: 34rem;
 		margin: 20vh auto;
-	}
-	:global(.notice) {
-		background: var(--ink);
-		color: var(--paper);
-		padding: 0.6rem 1rem;
-		display: flex;
-		gap: 1.4rem;
-		align-items: baseline;
-		border-radius: 2px;
-		margin-bottom: 3.6rem;
-		width: auto;
-	}
-	:global(.notice .link) {
-		color: var(--paper);
 	}
 </style>

@@ -33,6 +33,7 @@ UNDER = 0.02  # of a weight: a hold so little under it still speaks of it
 OVER = 0.05  # of a weight: a short hold so little over it still speaks against it
 REST_DAYS = 7  # between pain and the holds that end it
 LIGHTER = 0.10  # of the weight that hurt: what is lighter by so much may be tried
+_READ_LBF = 0.05  # no scale is read finer
 STEP_LBF = 2.0  # an ordinary step up
 STEP_SHARE = 0.10  # of what was held: no ordinary step is larger
 
@@ -193,7 +194,8 @@ class Strength:
 
     def hurts(self, weight_lbf: float) -> bool:
         """Whether a weight [lb] is one that hurt, or hardly lighter."""
-        return self.pain is not None and weight_lbf > self.pain.weight_lbf * (1 - LIGHTER)
+        most = None if self.pain is None else self.pain.weight_lbf * (1 - LIGHTER)
+        return most is not None and weight_lbf > most + _READ_LBF
 
     def of(self, weight_lbf: float) -> Hold:
         """What the holds say of a weight at the draw [lb]."""

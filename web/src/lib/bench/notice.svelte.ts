@@ -1,7 +1,5 @@
-import { createToaster } from '@skeletonlabs/skeleton-svelte';
-
-/** Short notices at the foot of the page. */
-export const toaster = createToaster({ placement: 'bottom' });
+/** Short notices at the foot of the page: what shows them comes with the first. */
+export const notices = $state<{ asked: boolean; waiting: string[] }>({ asked: false, waiting: [] });
 
 /** The sheet shows what is kept: where changes are not, that is said. */
 export function tellOfSheet(dirty: boolean): void {
@@ -9,5 +7,6 @@ export function tellOfSheet(dirty: boolean): void {
 }
 
 export function notify(title: string): void {
-	toaster.create({ title, duration: 4000 });
+	notices.asked = true;
+	notices.waiting.push(title);
 }
