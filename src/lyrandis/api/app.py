@@ -35,6 +35,7 @@ from lyrandis.api import (
     strings,
 )
 from lyrandis.api.context import now
+from lyrandis.api.once import Once
 from lyrandis.api.security import LEAST_TOKEN, LOCAL_HOSTS, Guard
 from lyrandis.desk.rigs import Desk
 from lyrandis.jobs import Jobs
@@ -118,6 +119,7 @@ def create_app(
     problems.note_methods(app, routers)
     problems.document(app)
     pages.install(app, site)
+    app.add_middleware(Once, engine=lambda: app.state.desk.engine, now=now)
     app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=4)
     app.add_middleware(Guard, hosts=hosts, token=token)
     return app

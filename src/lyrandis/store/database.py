@@ -4,8 +4,9 @@ from __future__ import annotations
 
 import json
 import sqlite3
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from contextlib import contextmanager, suppress
+from contextvars import ContextVar
 from datetime import UTC, datetime
 from pathlib import Path
 from typing import Any
@@ -76,9 +77,19 @@ def engine_of(file: Path) -> Engine:
 
 @contextmanager
 def writing(engine: Engine) -> Iterator[Connection]:
-    """A connection in a transaction that may write from its beginning."""
+    """A connection in a transaction that may write from its beginning.
+
+    What `WITH_IT` holds is written in it too, just before it is final.
+    """
     with engine.execution_options(writes=True).begin() as connection:
         yield connection
+        also = WITH_IT.get()
+        if also is not None:
+            also(connection)
+
+
+# What belongs to whatever is written while a request is answered: see store.answers.
+WITH_IT: ContextVar[Callable[[Connection], None] | None] = ContextVar("WITH_IT", default=None)
 
 
 def revision_of(connection: Connection) -> str | None:

@@ -178,6 +178,24 @@ class PreferenceRow(Base):
     value: Mapped[Any] = mapped_column(LooseJSON)
 
 
+class AnswerRow(Base):
+    """What was answered to a request that was sent with a key of its own.
+
+    request : digest of its method, path and body
+    status, kind, body : the answer, its body packed; empty where the server ended before it
+    """
+
+    __tablename__ = "answers"
+    __table_args__ = (Index("ix_answers_at", "at"),)
+
+    key: Mapped[str] = mapped_column(String(100), primary_key=True)
+    request: Mapped[str] = mapped_column(String(64))
+    at: Mapped[str] = mapped_column(String(40))
+    status: Mapped[int | None] = mapped_column(default=None)
+    kind: Mapped[str | None] = mapped_column(String(100), default=None)
+    body: Mapped[bytes | None] = mapped_column(default=None)
+
+
 class HandedRow(Base):
     """An entry that was handed over later, by its sender's mark: sent twice, kept once."""
 

@@ -2,6 +2,7 @@
 	import '../app.css';
 	import { afterNavigate, goto, invalidateAll } from '$app/navigation';
 	import { notices } from '$lib/bench/notice.svelte';
+	import { working } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { deeds } from '$lib/frame/window.svelte';
 	import { listen } from '$lib/frame/keys';
@@ -36,6 +37,7 @@
 </script>
 
 <svelte:window onkeydown={onkey} />
+<p class="sr-only" role="status">{working.count ? 'At work …' : ''}</p>
 <a class="skip" href="#main">To the main part</a>
 {#if data.silent === null}
 	{@render children()}

@@ -1,5 +1,6 @@
 import createClient from 'openapi-fetch';
 import type { Readable } from 'openapi-typescript-helpers';
+import { answered, keyOf } from './once';
 import type { components, paths } from './schema';
 
 /** The API's types as they are read. */
@@ -19,8 +20,17 @@ export type FieldProblem = Schemas['FieldProblem'];
 
 export const api = createClient<paths>({
 	baseUrl: location.origin,
-	fetch: (request) => globalThis.fetch(request)
+	fetch: (request) => (request.method === 'GET' ? globalThis.fetch(request) : sent(request))
 });
+
+/** A request that may write, with the key by which it is done once. */
+async function sent(request: Request): Promise<Response> {
+	const asked = `${request.method} ${request.url} ${await request.clone().text()}`;
+	request.headers.set('Idempotency-Key', keyOf(asked));
+	const answer = await globalThis.fetch(request);
+	answered(asked, answer.status);
+	return answer;
+}
 
 /** How a sentence with values reads in the archer's units; set where the units are known. */
 let speak = (said: Said): string => said.text;

@@ -1,16 +1,26 @@
-/** Deeds whose refusal is shown beside them: the latest fault, or none. */
+import { One } from './one.svelte';
+
+/** Deeds whose refusal is shown beside them, one at a time: the latest fault, or none. */
 export class Attempt {
 	fault = $state<string | null>(null);
+	private one = new One();
 
-	/** Do it; a refusal becomes the fault. Whether it was done. */
+	get busy(): boolean {
+		return this.one.busy;
+	}
+
+	/** Do it, unless one is at work; a refusal becomes the fault. Whether it was done. */
 	async run(deed: () => Promise<void>): Promise<boolean> {
-		this.fault = null;
-		try {
-			await deed();
-			return true;
-		} catch (error) {
-			this.fault = (error as Error).message;
-			return false;
-		}
+		let done = false;
+		await this.one.run(async () => {
+			this.fault = null;
+			try {
+				await deed();
+				done = true;
+			} catch (error) {
+				this.fault = (error as Error).message;
+			}
+		});
+		return done;
 	}
 }

@@ -87,6 +87,9 @@ export class RigBench {
 	/** Set when its pages are left: opened again it is read anew. */
 	shut = false;
 
+	/** What is being written and must not be written twice, by what it is. */
+	private under: Record<string, Promise<boolean>> = {};
+
 	/** The end of what was written last. */
 	private written: Promise<unknown> = Promise.resolve();
 	/** Why what is changed was proposed, and where it belongs; null where the archer changed it. */
@@ -273,11 +276,29 @@ export class RigBench {
 	 * One at a time: what is pressed while another is under way follows it, on what that made.
 	 * Where someone kept a change meanwhile, what becomes of ours is asked on screen; `mine` is
 	 * what the call would log or do, beside the changes, and null where it cannot go on top.
+	 * The same `deed` pressed again while it is under way is one.
 	 */
 	private write(
 		call: () => Promise<RigView>,
 		sent: Record<string, unknown> = $state.snapshot(this.changes),
-		mine: Mine | null = {}
+		mine: Mine | null = {},
+		deed?: unknown
+	): Promise<boolean> {
+		const named = deed === undefined ? null : JSON.stringify(deed);
+		const under = named === null ? undefined : this.under[named];
+		if (under) return under;
+		const written = this.begin(call, sent, mine);
+		if (named !== null) {
+			this.under[named] = written;
+			void written.finally(() => delete this.under[named]);
+		}
+		return written;
+	}
+
+	private begin(
+		call: () => Promise<RigView>,
+		sent: Record<string, unknown>,
+		mine: Mine | null
 	): Promise<boolean> {
 		this.busy = true;
 		const written = this.written.then(() => this.writeNext(call, sent, mine));
@@ -374,7 +395,7 @@ export class RigBench {
 			trial: this.trial
 		};
 		const mine = this.trial?.kind ? { trial: this.trial.kind, waits: true } : {};
-		return this.write(() => this.post('keep', body), body.changes, mine);
+		return this.write(() => this.post('keep', body), body.changes, mine, ['keep', body]);
 	}
 
 	/** Log a trial, or put an earlier one right; changes not kept stay as they are. */
@@ -393,27 +414,28 @@ export class RigBench {
 			standing: 'provisional' as const
 		};
 		const mine = trial.kind ? { trial: trial.kind } : {};
-		return this.write(() => this.post('keep', body), changes, mine);
+		return this.write(() => this.post('keep', body), changes, mine, ['log', body]);
 	}
 
 	/** Strike a trial out, or take it in again; changes not kept stay as they are. */
 	strike(about: number, out: boolean): Promise<boolean> {
 		const body = { about, out, why: '' };
 		const mine = { deed: out ? 'A trial struck out' : 'A trial taken in again' };
-		return this.write(() => this.post('strike', body), {}, mine);
+		return this.write(() => this.post('strike', body), {}, mine, ['strike', body]);
 	}
 
 	check(station: string, standing: Standing): Promise<boolean> {
 		const body = { station, standing, why: '' };
 		const mine = { deed: standing === 'settled' ? 'Settled as it is' : 'It holds for now' };
-		return this.write(() => this.post('check', body), {}, mine);
+		return this.write(() => this.post('check', body), {}, mine, ['check', body]);
 	}
 
 	/** Put another part on, from the rack by its mark, or a new one. */
 	putOn(slot: Slot, part: { mark: string } | { new: Part }, why: string): Promise<boolean> {
 		const sent = { ...this.at(), body: { slot, ...part, why, seq: this.kept.seq } };
 		const mine = { deed: 'Another part put on' };
-		return this.write(() => told(api.POST('/api/rigs/{id}/put-on', sent)), {}, mine);
+		const put = () => told(api.POST('/api/rigs/{id}/put-on', sent));
+		return this.write(put, {}, mine, ['put on', slot, part, why]);
 	}
 
 	undo(): Promise<boolean> {

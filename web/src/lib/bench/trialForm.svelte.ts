@@ -1,5 +1,6 @@
 import type { Schemas } from '$lib/api/client';
 import type { RigBench, TrialOf } from './bench.svelte';
+import { One } from './one.svelte';
 
 type Kind = Schemas['TrialLine']['trial']['kind'];
 /** What a form asks beside the notes and the day, which every trial has. */
@@ -13,6 +14,7 @@ export class TrialForm<K extends Kind> {
 	about = $state<number | null>(null);
 	/** As it was logged, while it is put right. */
 	was: TrialOf<K> | null = null;
+	private one = new One();
 
 	constructor(
 		readonly kind: K,
@@ -21,11 +23,24 @@ export class TrialForm<K extends Kind> {
 		private empty: () => void
 	) {}
 
+	/** Whether it is being logged. */
+	get busy(): boolean {
+		return this.one.busy;
+	}
+
 	/** Log what the fields say; `changes` are settings kept with it, unless one is put right. */
 	async log(
 		station: string,
 		read: () => Promise<Fields<K>>,
 		changes: Record<string, unknown> = {}
+	): Promise<void> {
+		await this.one.run(() => this.logged(station, read, changes));
+	}
+
+	private async logged(
+		station: string,
+		read: () => Promise<Fields<K>>,
+		changes: Record<string, unknown>
 	): Promise<void> {
 		this.problem = null;
 		try {

@@ -24,6 +24,7 @@
 	}
 	/** One after another; what was logged before one is refused stays, the rest waits. */
 	async function log(): Promise<void> {
+		if (logged !== null) return;
 		fault = '';
 		logged = 0;
 		const all = lines;

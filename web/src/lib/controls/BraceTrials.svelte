@@ -2,6 +2,7 @@
 	import { ApiProblem, type Schemas } from '$lib/api/client';
 	import { recording } from '$lib/api/recording';
 	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
+	import { One } from '$lib/bench/one.svelte';
 	import { Recorded } from '$lib/bench/recorded.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import SweepPlate from '$lib/plates/SweepPlate.svelte';
@@ -11,6 +12,7 @@
 	/** Listening at one brace height after another: by ear, meter, recording or the stand-in. */
 	type Trial = TrialOf<'brace'>;
 	const bench = useBench();
+	const one = new One();
 	const now = $derived(bench().bench.brace?.brace_in ?? null);
 	const next = $derived(bench().bench.listening?.curve?.next_in ?? null);
 	const twists = $derived(bench().value('string.twists') as number | null);
@@ -82,8 +84,7 @@
 		recorded.leave();
 	}
 
-	async function log(event: Event): Promise<void> {
-		event.preventDefault();
+	async function log(): Promise<void> {
 		problem = null;
 		try {
 			const heard = recorded.sound ? recorded.levels : await reference.readAll(levels, 'level');
@@ -129,7 +130,7 @@
 <SweepPlate />
 <form
 	class="readings"
-	onsubmit={log}
+	onsubmit={one.on(log)}
 	ondragover={(e) => e.preventDefault()}
 	ondrop={(e) => {
 		e.preventDefault();

@@ -1,24 +1,25 @@
 <script lang="ts">
 	import { useBench } from '$lib/bench/bench.svelte';
+	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import TrialList from './TrialList.svelte';
 
 	/** A coach's word that a child may draw this bow, or a coach's or doctor's after pain. */
 	const bench = useBench();
+	const one = new One();
 	const hurt = $derived(bench().bench.hurt);
 	const weight = $derived(hurt?.weight_lbf ?? bench().bench.force_draw?.heaviest_lbf ?? null);
 	const whose = $derived(hurt ? "coach's or doctor's" : "coach's");
 	let word = $state('');
 
-	async function log(event: Event): Promise<void> {
-		event.preventDefault();
+	async function log(): Promise<void> {
 		if (weight === null) return;
 		const trial = { kind: 'coach' as const, weight_lbf: weight, word, notes: '', day: '' };
 		if (await bench().log('weight', trial)) word = '';
 	}
 </script>
 
-<form class="line" onsubmit={log}>
+<form class="line" onsubmit={one.on(log)}>
 	<input
 		class="line-input"
 		bind:value={word}

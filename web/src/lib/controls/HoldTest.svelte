@@ -2,11 +2,13 @@
 	import { onDestroy } from 'svelte';
 	import { ApiProblem, type Schemas } from '$lib/api/client';
 	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
+	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import TrialList from './TrialList.svelte';
 
 	/** A timed hold at full draw: by the clock of this page, or typed. */
 	const bench = useBench();
+	const one = new One();
 	const own = $derived(bench().bench.force_draw?.weight_at_draw_lbf.value ?? null);
 	type Ended = TrialOf<'hold'>['ended'];
 	let started = $state<number | null>(null);
@@ -36,8 +38,7 @@
 	}
 	onDestroy(stop);
 
-	async function log(event: Event): Promise<void> {
-		event.preventDefault();
+	async function log(): Promise<void> {
 		problem = null;
 		try {
 			const held =
@@ -70,7 +71,7 @@
 	}
 </script>
 
-<form class="readings" onsubmit={log}>
+<form class="readings" onsubmit={one.on(log)}>
 	<div class="line">
 		<button type="button" class="act plain clock" onclick={clock}
 			>{started === null ? 'Start the clock' : `Stop at ${elapsed.toFixed(1)} s`}</button

@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
+	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import InspectionPlate from '$lib/plates/InspectionPlate.svelte';
 	import TrialList from './TrialList.svelte';
@@ -8,14 +9,14 @@
 	type Answer = 'nothing' | 'found' | '';
 	type PlaceId = TrialOf<'inspection'>['looked'][number];
 	const bench = useBench();
+	const one = new One();
 	const places = $derived(reference.catalog?.inspection ?? []);
 	let answers = $state<Record<string, Answer>>({});
 	let notes = $state('');
 	const looked = $derived(places.map((p) => p.id).filter((id) => answers[id]) as PlaceId[]);
 	const found = $derived(looked.filter((id) => answers[id] === 'found'));
 
-	async function log(event: Event): Promise<void> {
-		event.preventDefault();
+	async function log(): Promise<void> {
 		const trial = { kind: 'inspection' as const, looked, found, notes, day: '' };
 		if (await bench().log('bow-length', trial)) {
 			answers = {};
@@ -27,15 +28,14 @@
 	let word = $state('');
 	const open = $derived(bench().bench.to_release);
 
-	async function release(event: Event): Promise<void> {
-		event.preventDefault();
+	async function release(): Promise<void> {
 		const trial = { kind: 'release' as const, places: open, word, notes: '', day: '' };
 		if (await bench().log('bow-length', trial)) word = '';
 	}
 </script>
 
 {#if open.length}
-	<form class="release" onsubmit={release}>
+	<form class="release" onsubmit={one.on(release)}>
 		<p>
 			<strong>Found and not given free:</strong>
 			{places
@@ -58,7 +58,7 @@
 	</form>
 {/if}
 <InspectionPlate {places} {looked} {found} />
-<form onsubmit={log}>
+<form onsubmit={one.on(log)}>
 	<ul>
 		{#each places as place, i (place.id)}
 			<li>

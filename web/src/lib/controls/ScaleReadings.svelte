@@ -4,6 +4,7 @@
 	import { follow } from '$lib/api/job';
 	import { upload } from '$lib/api/upload';
 	import { useBench } from '$lib/bench/bench.svelte';
+	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { refocus } from '$lib/frame/focus';
 	import MeasuredBy from './MeasuredBy.svelte';
@@ -11,6 +12,7 @@
 
 	/** Readings of a bow scale: draw and weight, each typed as it is said. */
 	const bench = useBench();
+	const one = new One();
 	type Pair = [number, number];
 	const readings = $derived((bench().value('bow.measured') as Pair[] | undefined) ?? []);
 	const true_ = $derived(bench().bench.force_draw?.true_draw_in.value ?? null);
@@ -180,7 +182,7 @@
 				value={{ value: most[1], quantity: 'weight' }}
 			/> at <Measure value={{ value: most[0], quantity: 'draw' }} />. It shows what a scale does and
 			never counts as measured.
-			<button type="button" class="link" disabled={bench().busy} onclick={logPull}
+			<button type="button" class="link" disabled={bench().busy} onclick={one.on(logPull)}
 				>Log the pull</button
 			>
 			<button type="button" class="link" onclick={() => (pulled = [])}>Clear it</button>

@@ -1,12 +1,14 @@
 <script lang="ts">
 	import { ApiProblem } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
+	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import SettlingPlate from '$lib/plates/SettlingPlate.svelte';
 	import TrialList from './TrialList.svelte';
 
 	/** A new string's brace height over the hours it stood braced. */
 	const bench = useBench();
+	const one = new One();
 	const settling = $derived(bench().bench.settling);
 	const now = $derived(bench().bench.brace?.brace_in ?? null);
 	const natural = $derived(bench().value('string.material') === 'natural');
@@ -47,13 +49,7 @@
 	{#if settling}
 		<SettlingPlate {settling} />
 	{/if}
-	<form
-		class="readings"
-		onsubmit={(e) => {
-			e.preventDefault();
-			void log(!settling);
-		}}
-	>
+	<form class="readings" onsubmit={one.on(() => log(!settling))}>
 		<div class="line">
 			<strong>Settling</strong>
 			<input
@@ -79,7 +75,7 @@
 				class:act={!settling}
 				class:link={settling}
 				disabled={bench().busy || !brace.trim()}
-				onclick={() => log(true)}>Braced just now</button
+				onclick={one.on(() => log(true))}>Braced just now</button
 			>
 		</div>
 		<p class="quiet" class:wrong={problem} aria-live="polite">

@@ -38,7 +38,7 @@
 			placeholder="notes"
 			aria-label="Notes on {notesOn}"
 		/>
-		<button class="act" disabled={!ready || bench().busy}
+		<button class="act" aria-busy={form.busy} disabled={!ready || bench().busy || form.busy}
 			>{form.about === null ? label : 'Put it right'}</button
 		>
 		{#if form.about !== null}

@@ -60,9 +60,25 @@
 			</span>
 		</li>
 	{:else}
-		<li class="quiet">Nothing waits: all that was logged is in the logbook.</li>
+		<li class="quiet">
+			{outbox.unread.length
+				? 'Nothing else waits.'
+				: 'Nothing waits: all that was logged is in the logbook.'}
+		</li>
 	{/each}
 </ul>
+{#if outbox.unread.length}
+	<h2>Cannot be read</h2>
+	<p>Something logged here lies in this browser damaged. Copy what it says, and log it again.</p>
+	<ul>
+		{#each outbox.unread as one (one.place)}
+			<li class="unread">
+				<textarea readonly rows="3" aria-label="As it lies there" value={one.text}></textarea>
+				<button class="link" onclick={() => outbox.drop(one)}>Throw away</button>
+			</li>
+		{/each}
+	</ul>
+{/if}
 {#if outbox.waiting.length && !between}
 	<button class="act plain" onclick={() => void outbox.hand()}>Hand over now</button>
 {/if}
@@ -98,6 +114,9 @@
 		log is handed over later.
 	{:else if readiness === 'asking'}
 		Being kept for out of reach …
+	{:else if readiness === 'late'}
+		It could not be kept in time: until it is, it works out of reach only while it stays open. Open
+		it once more, with the server in reach, before you leave.
 	{:else}
 		It works out of reach only while it stays open. To open without the server its address must be a
 		secure one (https), or this machine's own.
@@ -122,6 +141,17 @@
 </p>
 
 <style>
+	.unread {
+		display: grid;
+		gap: 0.3rem;
+	}
+	.unread textarea {
+		width: 100%;
+		background: transparent;
+		color: inherit;
+		border: 1px solid var(--line);
+		font: inherit;
+	}
 	h2 {
 		font-size: 1.15rem;
 		margin: 1.1rem 0 0.3rem;

@@ -125,6 +125,11 @@
 						>{:else if outbox.reach}in reach{/if}{/if}</span
 			>
 		</button>
+		{#if readiness !== 'ready' && readiness !== 'asking'}
+			<button class="opens" onclick={() => go('log')}
+				>Does not open out of reach{readiness === 'late' ? ' yet' : ''}: why</button
+			>
+		{/if}
 		{#each view.stops as stop, i (i)}
 			<p class="stop" role="alert"><strong>Stop.</strong> <SaidText said={stop} /></p>
 		{/each}
@@ -234,6 +239,16 @@
 	}
 	.reach.out {
 		color: var(--ochre);
+	}
+	.opens {
+		grid-column: 1 / -1;
+		background: none;
+		border: 0;
+		padding: 0.2rem 0;
+		color: var(--ochre);
+		text-align: left;
+		text-decoration: underline;
+		cursor: pointer;
 	}
 	.stop {
 		grid-column: 1 / -1;

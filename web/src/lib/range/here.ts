@@ -8,10 +8,18 @@ export interface Here {
 
 const PLACE = 'lyrandis.range';
 
+const isHere = (value: unknown): value is Here => {
+	const here = value as Partial<Here> | null;
+	return (
+		Number.isInteger(here?.id) && typeof here?.name === 'string' && typeof here.at === 'string'
+	);
+};
+
 /** The rigs taken here, the latest first. */
 export function rigsHere(): Here[] {
 	try {
-		return JSON.parse(localStorage.getItem(PLACE) ?? '[]') as Here[];
+		const kept: unknown = JSON.parse(localStorage.getItem(PLACE) ?? '[]');
+		return Array.isArray(kept) ? kept.filter(isHere) : [];
 	} catch {
 		return [];
 	}
@@ -38,25 +46,26 @@ export async function forget(id: number): Promise<void> {
 	if ('caches' in window) await (await caches.open('told')).delete(`/api/rigs/${id}/range`);
 }
 
-/** ready: the page opens without the server; only_open: it works while it stays open. */
-export type Readiness = 'asking' | 'ready' | 'only_open';
+/** ready: the page opens without the server; only_open: it works while it stays open; late: the
+ * browser did not keep it in time. */
+export type Readiness = 'asking' | 'ready' | 'only_open' | 'late';
+const PATIENCE_MS = 20_000;
 
 /** Have what a rig's page needs kept by the browser, so that it opens without the server. */
 export async function makeReady(id: number): Promise<Readiness> {
 	const workers = navigator.serviceWorker as ServiceWorkerContainer | undefined;
 	if (!workers) return 'only_open'; // the address is not a secure one
-	try {
-		await workers.register('/service-worker.js');
-		await workers.ready;
-		if (!workers.controller)
-			await new Promise((done) =>
-				workers.addEventListener('controllerchange', done, { once: true })
-			);
-		const wanted = ['/api/catalog', '/api/preferences', `/api/rigs/${id}/range`];
-		const answers = await Promise.all(wanted.map((path) => fetch(path)));
-		if (!(await navigator.storage?.persisted?.())) await navigator.storage?.persist?.();
-		return answers.every((answer) => answer.ok) ? 'ready' : 'only_open';
-	} catch {
-		return 'only_open';
-	}
+	const late = new Promise<Readiness>((done) => setTimeout(() => done('late'), PATIENCE_MS));
+	return Promise.race([kept(workers, id).catch((): Readiness => 'only_open'), late]);
+}
+
+async function kept(workers: ServiceWorkerContainer, id: number): Promise<Readiness> {
+	await workers.register('/service-worker.js');
+	await workers.ready;
+	if (!workers.controller)
+		await new Promise((done) => workers.addEventListener('controllerchange', done, { once: true }));
+	const wanted = ['/api/catalog', '/api/preferences', `/api/rigs/${id}/range`];
+	const answers = await Promise.all(wanted.map((path) => fetch(path)));
+	if (!(await navigator.storage?.persisted?.())) await navigator.storage?.persist?.();
+	return answers.every((answer) => answer.ok) ? 'ready' : 'only_open';
 }

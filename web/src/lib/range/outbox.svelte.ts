@@ -27,6 +27,7 @@ const BACK = 'taken back at the range';
 const SOON_MS = 4000;
 const LATE_MS = 60_000;
 const PATIENCE_MS = 8000;
+const REFUSED = [400, 413, 422];
 const MOST_LINES = 20;
 
 /**
@@ -44,6 +45,8 @@ export class Outbox {
 	/** Whether the browser keeps what is made; if not, only this page does. */
 	safe = $state(true);
 	meanwhile = $state.raw<Between | null>(null);
+	/** What lies in this browser and cannot be read. */
+	unread = $state.raw<shelf.Unread[]>([]);
 	readonly waiting = $derived(this.made.filter((m) => !m.left));
 
 	private handing = false;
@@ -57,6 +60,7 @@ export class Outbox {
 		private refresh: () => Promise<void>
 	) {
 		this.made = shelf.all(taken().id);
+		this.unread = shelf.unread(taken().id);
 	}
 
 	/** The latest entry that whoever stands here knows of. */
@@ -93,7 +97,7 @@ export class Outbox {
 
 	/** Leave something out that waits, or take it in again. */
 	leave(mark: string, left: boolean): void {
-		this.change(mark, { left, refused: undefined });
+		this.change(mark, { left, refused: undefined, refused_on: undefined });
 		if (this.waiting.length === 0) this.meanwhile = null;
 		void this.hand();
 	}
@@ -102,6 +106,12 @@ export class Outbox {
 	forget(mark: string): void {
 		const made = this.made.find((m) => m.mark === mark);
 		if (made?.left) this.gone(made);
+	}
+
+	/** Throw away what cannot be read. */
+	drop(unread: shelf.Unread): void {
+		shelf.drop(unread);
+		this.unread = this.unread.filter((one) => one !== unread);
 	}
 
 	private gone(made: Made): void {
@@ -124,7 +134,18 @@ export class Outbox {
 		if (handed) this.takeBack(handed);
 	}
 
-	/** Hand over what waits, one after another, until it is done or cannot go on. */
+	/** What was refused by another rig than the one that is here now is offered to this one. */
+	private offerAgain(): void {
+		const here = this.taken().made_at;
+		for (const { mark, refused, refused_on } of this.waiting)
+			if (refused && refused_on !== here)
+				this.change(mark, { refused: undefined, refused_on: undefined });
+	}
+
+	/**
+	 * Hand over what waits, one after another, until it is done or cannot go on; what is refused
+	 * waits by itself.
+	 */
 	async hand(): Promise<void> {
 		// What comes while this is under way is seen to after it.
 		this.more = this.handing;
@@ -133,10 +154,8 @@ export class Outbox {
 		clearTimeout(this.timer);
 		let any = false;
 		try {
-			for (let next = this.waiting[0]; next && !next.refused; next = this.waiting[0]) {
-				await this.send(next);
-				any = true;
-			}
+			this.offerAgain();
+			for (let next = this.next; next; next = this.next) any = (await this.offer(next)) || any;
 			if (!any && !this.reach) {
 				await this.refresh();
 				this.answered();
@@ -148,6 +167,24 @@ export class Outbox {
 		}
 		if (any && this.reach) await this.refresh().catch(() => undefined);
 		if (this.more && this.reach && !this.fault) await this.hand();
+	}
+
+	private get next(): Made | undefined {
+		return this.waiting.find((made) => !made.refused);
+	}
+
+	/** Send one; whether it was taken. A refusal is noted with it. */
+	private async offer(made: Made): Promise<boolean> {
+		try {
+			await this.send(made);
+			return true;
+		} catch (error) {
+			const { status, message } = error as ApiProblem;
+			if (!REFUSED.includes(status)) throw error;
+			this.answered();
+			this.change(made.mark, { refused: message, refused_on: this.taken().made_at });
+			return false;
+		}
 	}
 
 	private answered(): void {
@@ -187,13 +224,9 @@ export class Outbox {
 	}
 
 	private async tell(problem: ApiProblem): Promise<void> {
-		const first = this.waiting[0];
+		const first = this.next;
 		if (problem.conflict && first) return this.ask(first);
 		this.reach = problem.status !== 0;
-		if ([400, 413, 422].includes(problem.status) && first) {
-			this.change(first.mark, { refused: problem.message });
-			return;
-		}
 		this.fault = this.reach ? problem.message : null;
 		this.later();
 	}

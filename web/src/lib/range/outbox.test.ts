@@ -1,7 +1,9 @@
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
 import { Outbox } from './outbox.svelte';
 import { plainNumber } from './plainly';
-import { all, type Made } from './shelf';
+import { rigsHere } from './here';
+import { all, put, unread, type Made } from './shelf';
+import { Unlogged } from './unlogged.svelte';
 import type { Taken } from './setting';
 
 const VIEW = {
@@ -134,6 +136,56 @@ describe('what is logged at the range', () => {
 		expect(all(3)).toEqual([]);
 		outbox.stop();
 	});
+
+	it('does not hold up those behind it where it is refused', async () => {
+		server.answer = 'refuses';
+		const outbox = outboxOf();
+		outbox.log('far off', visit);
+		await vi.waitFor(() => expect(outbox.made[0]?.refused).toBe('At most 90 m.'));
+		server.answer = 'takes';
+		outbox.log('an end', visit);
+		await vi.waitFor(() => expect(outbox.handed.map((h) => h.made.said)).toEqual(['an end']));
+		expect(outbox.made.map((m) => [m.said, m.refused])).toEqual([['far off', 'At most 90 m.']]);
+		// Its rig is there again: it is offered once more, and goes on top of what was kept since.
+		const mark = outbox.made[0]?.mark ?? '';
+		put({ ...outbox.made[0]!, refused_on: 'another rig' });
+		outbox.stop();
+		const again = outboxOf();
+		await again.hand();
+		expect(again.handed.map((h) => h.made.mark)).toEqual([mark]);
+		again.stop();
+	});
+
+	it.each(['{"mark":', 'null', '7', '{"mark":"a"}', '[]'])(
+		'hides nothing else where a record is %s',
+		async (text) => {
+			server.answer = 'silent';
+			const before = outboxOf();
+			before.log('an end', visit);
+			await vi.waitFor(() => expect(before.reach).toBe(false));
+			before.stop();
+			localStorage.setItem('lyrandis.made.3.2026-01-01T00:00:00Z.broken', text);
+			const outbox = outboxOf();
+			expect(outbox.waiting.map((m) => m.said)).toEqual(['an end']);
+			expect(outbox.unread.map((one) => one.text)).toEqual([text]);
+			outbox.drop(outbox.unread[0]!);
+			expect(outbox.unread).toEqual([]);
+			expect(unread(3)).toEqual([]);
+			expect(all(3)).toHaveLength(1);
+			outbox.stop();
+		}
+	);
+
+	it.each(['null', '5', '{"arrows": 5, "nocks": null, "distance": "far"}', '{"arrows": [null]}'])(
+		'opens where what was not logged is %s',
+		(text) => {
+			localStorage.setItem('lyrandis.unlogged.3', text);
+			const { arrows, nocks, distance } = new Unlogged(3, 25);
+			expect([arrows, nocks, distance]).toEqual([[], [], 25]);
+			localStorage.setItem('lyrandis.range', text);
+			expect(rigsHere()).toEqual([]);
+		}
+	);
 
 	it("keeps what waits and tells a server's own fault", async () => {
 		server.answer = 'faults';

@@ -31,10 +31,25 @@ export class Unlogged {
 	) {
 		this.distance = distance;
 		try {
-			Object.assign(this, JSON.parse(localStorage.getItem(PLACE + rig) ?? '{}'));
+			this.take(JSON.parse(localStorage.getItem(PLACE + rig) ?? '{}') as unknown);
 		} catch {
 			// nothing was kept, or nothing that can be read
 		}
+	}
+
+	/** Take in what was kept, as far as it is what is kept here. */
+	private take(kept: unknown): void {
+		if (typeof kept !== 'object' || kept === null) return;
+		const was = kept as Partial<Unlogged>;
+		const number = (value: unknown): number | null => (typeof value === 'number' ? value : null);
+		this.distance = number(was.distance) ?? this.distance;
+		this.own = number(was.own);
+		this.brace = number(was.brace);
+		this.sighters = was.sighters === true;
+		if (typeof was.test === 'string') this.test = was.test;
+		if (Array.isArray(was.nocks)) this.nocks = was.nocks.filter(Number.isInteger);
+		if (Array.isArray(was.arrows))
+			this.arrows = was.arrows.filter((a) => Number.isFinite(a?.right_cm + a?.up_cm));
 	}
 
 	/** Another distance is set as the card says. */

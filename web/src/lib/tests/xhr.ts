@@ -15,6 +15,7 @@ export function answerUploads(answer: { status: number; body: unknown } | null) 
 			this.mine.path = path;
 			sent.push(this.mine);
 		}
+		setRequestHeader() {}
 		send() {
 			this.upload.onprogress?.({ lengthComputable: true, loaded: 1, total: 2 });
 			if (answer === null) return queueMicrotask(() => this.onerror?.());

@@ -2,6 +2,7 @@
 	import { tick } from 'svelte';
 	import { goto } from '$app/navigation';
 	import { api, ApiProblem, told } from '$lib/api/client';
+	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import MeasureInput from '$lib/controls/MeasureInput.svelte';
 	import Mark from '$lib/frame/Mark.svelte';
@@ -36,8 +37,8 @@
 		if (release === was.release) release = now.release as typeof release;
 	}
 
-	async function create(event: Event): Promise<void> {
-		event.preventDefault();
+	const one = new One();
+	async function create(): Promise<void> {
 		problems = {};
 		fault = null;
 		await reference.settled();
@@ -77,7 +78,7 @@
 	<a class="brand" href="/"><Mark />Lyrandis</a>
 	<h1>What have you got?</h1>
 	<p class="quiet">Guesses will do. Every number can be measured and changed later.</p>
-	<form bind:this={sheet} onsubmit={create}>
+	<form bind:this={sheet} onsubmit={one.on(create)}>
 		<fieldset>
 			<legend>The bow</legend>
 			<div class="kinds">
@@ -148,7 +149,10 @@
 			</div>
 		</fieldset>
 		{#if fault}<p class="fault" role="alert">{fault}</p>{/if}
-		<p class="buttons"><button class="act">Set it up</button> <a class="link" href="/">Back</a></p>
+		<p class="buttons">
+			<button class="act" aria-busy={one.busy} disabled={one.busy}>Set it up</button>
+			<a class="link" href="/">Back</a>
+		</p>
 	</form>
 </main>
 

@@ -26,6 +26,7 @@
 	const line = $derived(view.line);
 	const called = $derived(reference.catalog?.parts[line.kind]);
 	const attempt = new Attempt();
+	const looking = new Attempt();
 	let changes = $state<Record<string, unknown>>({});
 	let unread = $state<Record<string, string>>({});
 	let reaches = $state<Schemas['Reached'][]>([]);
@@ -46,7 +47,7 @@
 
 	const look = latest<void>(async () => {
 		const sent = $state.snapshot(changes);
-		await attempt.run(async () => {
+		await looking.run(async () => {
 			const body = { changes: sent };
 			const found = await told(api.POST('/api/parts/{mark}/preview', { ...at, body }));
 			if (same(sent, $state.snapshot(changes))) reaches = found;
@@ -134,7 +135,9 @@
 		<p class="answer"><SaidText said={line.what} />.</p>
 		<div class="shape"><PartShape kind={line.kind} size={line.size_in} inch={4.4} /></div>
 	</header>
-	{#if attempt.fault}<p class="fault" role="alert">{attempt.fault}</p>{/if}
+	{#if attempt.fault ?? looking.fault}
+		<p class="fault" role="alert">{attempt.fault ?? looking.fault}</p>
+	{/if}
 
 	<div class="columns">
 		<section aria-label="What it is">

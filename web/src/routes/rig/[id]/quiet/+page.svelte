@@ -1,5 +1,6 @@
 <script lang="ts">
 	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
+	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import HearLevels, { type Levels } from '$lib/controls/HearLevels.svelte';
 	import TrialList from '$lib/controls/TrialList.svelte';
@@ -7,6 +8,7 @@
 	import QuietPlate from '$lib/plates/QuietPlate.svelte';
 
 	const bench = useBench();
+	const one = new One();
 	type CheckId = TrialOf<'quiet'>['check'];
 	const checks = $derived(reference.catalog?.quiet ?? []);
 	let chosen = $state<string | null>(null);
@@ -23,8 +25,7 @@
 	/** A loose strand and loose parts are looked at; where nothing was found that is a check too. */
 	const looks = $derived(check === 'strand' || check === 'loose');
 
-	async function log(event: Event): Promise<void> {
-		event.preventDefault();
+	async function log(): Promise<void> {
 		if (!before || !after || mixed) return;
 		await keep({
 			before_db: before.levels,
@@ -56,7 +57,7 @@
 <Station id="quiet">
 	{#snippet plate()}<QuietPlate />{/snippet}
 	{#snippet controls()}
-		<form class="readings whole" onsubmit={log}>
+		<form class="readings whole" onsubmit={one.on(log)}>
 			<div class="line pick">
 				<label
 					><span class="sr-only">Check</span>

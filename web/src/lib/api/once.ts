@@ -1,0 +1,26 @@
+/**
+ * Keys by which the server does a writing request once, however often it is sent.
+ *
+ * A request that was not answered keeps its key: sent again as it is, it is the same deed. Once it
+ * is answered, the next alike is a deed of its own.
+ */
+const open = new Map<string, string>();
+const NOT_ANSWERED = new Set([0, 502, 503, 504]);
+
+/** A key that nobody else gives. */
+function newKey(): string {
+	const bytes = crypto.getRandomValues(new Uint8Array(16));
+	return [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('');
+}
+
+/** The key of what is asked. */
+export function keyOf(asked: string): string {
+	const key = open.get(asked) ?? newKey();
+	open.set(asked, key);
+	return key;
+}
+
+/** What was asked was answered with a status; 0: not at all. */
+export function answered(asked: string, status: number): void {
+	if (!NOT_ANSWERED.has(status)) open.delete(asked);
+}
