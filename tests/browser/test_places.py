@@ -74,3 +74,24 @@ def test_a_fit_is_never_shown_under_another_name(page, demo):
     page.wait_for_load_state("networkidle")
     expect(answer).to_have_text(shown)
     expect(page.locator("p.draws")).to_contain_text(names[1])
+
+
+def test_pages_of_an_earlier_version_ask_to_be_loaded_anew(page, demo):
+    page.goto(f"{demo}/rig/1/brace")
+    page.get_by_label("Brace height", exact=True).fill("8")
+    page.get_by_label("Brace height", exact=True).press("Tab")
+    expect(page.get_by_text("One change not kept.")).to_be_visible()
+
+    def newer(route):
+        answer = route.fetch()
+        route.fulfill(response=answer, headers={**answer.headers, "x-lyrandis-shape": "999"})
+
+    page.route("**/api/rigs/1/keep", newer)
+    page.get_by_role("button", name="Keep this").click()
+    told = page.get_by_role("alert").filter(has_text="Lyrandis was updated. What")
+    expect(told).to_be_visible()
+    expect(page.get_by_text("One change not kept.")).to_be_visible()
+    page.unroute("**/api/rigs/1/keep")
+    told.get_by_role("button", name="Load this page anew").click()
+    expect(told).to_have_count(0)
+    expect(page.get_by_role("heading", level=1)).to_have_text("Where does the string sit?")

@@ -12,6 +12,7 @@ from starlette.datastructures import Headers, MutableHeaders
 from starlette.responses import RedirectResponse, Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
+from lyrandis.api import shape
 from lyrandis.api.problems import fault, problem
 from lyrandis.files.photo import MOST_BYTES as MOST_PHOTO_BYTES
 from lyrandis.files.rig_json import MOST_BYTES as MOST_RIG_BYTES
@@ -125,6 +126,8 @@ class Guard:
                 for name, value in _SECURE_HEADERS.items():
                     headers[name] = value
                 headers.setdefault("Content-Security-Policy", "frame-ancestors 'none'")
+                if scope["path"].startswith("/api/"):
+                    headers[shape.HEADER] = str(shape.SHAPE)
             elif head and message["type"] == "http.response.body":
                 message = {**message, "body": b""}
             await send(message)

@@ -1,6 +1,7 @@
 <script lang="ts">
 	import '../app.css';
 	import { afterNavigate, goto, invalidateAll } from '$app/navigation';
+	import { tellOfUpdate } from '$lib/api/shape';
 	import { notices } from '$lib/bench/notice.svelte';
 	import { working } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
@@ -11,6 +12,9 @@
 	let { children, data } = $props();
 	/** Kept for each step of the browser's history. */
 	export const snapshot = { capture: scrolled, restore: (top: number) => scrollBack(top) };
+	/** Set once an answer came that these pages were not built for. */
+	let updated = $state(false);
+	tellOfUpdate(() => (updated = true));
 	afterNavigate(({ from, to, type }) => {
 		const led = type !== 'enter' && type !== 'popstate';
 		if (led && from?.url?.pathname !== to?.url?.pathname) begin();
@@ -38,6 +42,12 @@
 
 <svelte:window onkeydown={onkey} />
 <p class="sr-only" role="status">{working.count ? 'At work …' : ''}</p>
+{#if updated}
+	<p class="updated" role="alert">
+		Lyrandis was updated. What was logged at the range waits on; note what else is not kept yet.
+		<button class="act plain" onclick={() => location.reload()}>Load this page anew</button>
+	</p>
+{/if}
 <a class="skip" href="#main">To the main part</a>
 {#if data.silent === null}
 	{@render children()}
@@ -68,6 +78,19 @@
 		z-index: 60;
 		background: var(--ink);
 		color: var(--paper);
+		padding: 0.6rem 1rem;
+	}
+	.updated {
+		position: fixed;
+		inset: auto 0 0;
+		z-index: 70;
+		display: flex;
+		flex-wrap: wrap;
+		gap: 0.4rem 1rem;
+		align-items: center;
+		justify-content: center;
+		background: var(--raised);
+		border-top: 2px solid var(--ochre);
 		padding: 0.6rem 1rem;
 	}
 	.skip:focus {

@@ -2,6 +2,7 @@ import createClient from 'openapi-fetch';
 import type { Readable } from 'openapi-typescript-helpers';
 import { answered, keyOf } from './once';
 import type { components, paths } from './schema';
+import { ofShape } from './shape';
 
 /** The API's types as they are read. */
 export type Schemas = {
@@ -67,6 +68,8 @@ export class ApiProblem extends Error {
 	}
 }
 
+const UPDATED = 'Lyrandis was updated: load this page anew.';
+
 interface Answer<T> {
 	data?: T;
 	error?: unknown;
@@ -81,6 +84,7 @@ export async function told<T>(asked: Promise<Answer<T>>): Promise<T> {
 	} catch {
 		throw new ApiProblem(0, 'Lyrandis does not answer. Is it still running? Nothing was lost.');
 	}
+	if (!ofShape(answer.response)) throw new ApiProblem(0, UPDATED);
 	if (answer.error === undefined && answer.response.ok) return answer.data as T;
 	throw problemOf(answer.response.status, answer.error as Partial<Schemas['ProblemDetails']>);
 }

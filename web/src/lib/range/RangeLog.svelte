@@ -141,8 +141,9 @@
 </p>
 
 <style>
-	.unread {
+	li.unread {
 		display: grid;
+		grid-template-columns: 1fr;
 		gap: 0.3rem;
 	}
 	.unread textarea {
