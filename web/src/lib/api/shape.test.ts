@@ -5,7 +5,8 @@ import { SHAPE, tellOfUpdate } from './shape';
 afterEach(() => vi.unstubAllGlobals());
 
 function answers(shape: number | null) {
-	const headers = shape === null ? {} : { 'X-Lyrandis-Shape': String(shape) };
+	const headers: Record<string, string> = {};
+	if (shape !== null) headers['X-Lyrandis-Shape'] = String(shape);
 	vi.stubGlobal('fetch', () => Promise.resolve(Response.json([], { headers })));
 }
 
