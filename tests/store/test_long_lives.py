@@ -6,12 +6,13 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed, difference
 from lyrandis.core.history import Entry, State, UnreadEntry, fates, replay
 from lyrandis.core.parts import Rig
 from lyrandis.core.summary import summary
-from lyrandis.core.trials import BraceTrial, HoldTrial
+from lyrandis.core.trials import BraceTrial, CoachTrial, HoldTrial, InspectionTrial
 from lyrandis.desk.views import view_of
 from lyrandis.store import database, derived, present
 from lyrandis.store.kept import Unreadable
@@ -170,14 +171,34 @@ def test_the_latest_trials_count_and_the_earlier_ones_are_had_by_the_page(store)
     assert store.trials(id, "hold", None, 7) == []
 
 
-def test_of_safety_every_trial_counts(store):
+HELD = 500  # more than what is looked at of the latest
+
+
+@pytest.mark.parametrize("healed", [False, True])
+def test_of_safety_nothing_that_counts_is_forgotten(store, healed):
+    """Pain, what ended it, and what was found, behind hundreds of later holds and looks."""
+    said = [HoldTrial(weight_lbf=36, seconds=4, ended="pain", day="2026-01-01")]
+    if healed:
+        said += [HoldTrial(weight_lbf=36, seconds=12, day="2026-01-09")] * 3
+    said += [HoldTrial(weight_lbf=20, seconds=30, day="2026-02-01")] * HELD
+    said += [InspectionTrial(looked=("tips",), found=("tips",), day="2026-01-01")]
+    said += [InspectionTrial(looked=("tips",), day="2026-02-01")] * HELD
+    said += [CoachTrial(weight_lbf=20, word="a coach", day="2026-01-01")]
     entries = [
-        Entry(seq=n, kind="trial", at="2026-01-01T10:00:00Z", station="weight",
-              trial=HoldTrial(weight_lbf=36, seconds=12, ended="pain" if n == 1 else "steady"))
-        for n in range(1, 2 * present.MOST_TRIALS)
-    ]  # fmt: skip
+        Entry(seq=n, kind="trial", at="2026-03-01T10:00:00Z", station="weight", trial=trial)
+        for n, trial in enumerate(said, 1)
+    ]
     kept = store.get(store.create(Rig(), entries).id)
-    assert len(kept.present.trials) == len(entries)
+    assert len(kept.present.trials) < HELD
+    every = Bench(kept.present.rig, replay(kept.base, entries).trials)
+    b = Bench(kept.present.rig, kept.present.trials)
+    assert (b.archer.strength.pain is None) == healed
+    assert b.archer.strength.pain == every.archer.strength.pain
+    assert b.archer.strength.lasting_lbf == every.archer.strength.lasting_lbf
+    assert b.archer.allowed_lbf == 20
+    assert b.stopped.keys() == every.stopped.keys() != set()
+    past = store.as_of(kept.id, kept.seq)
+    assert {t.seq for t in kept.present.trials} <= {t.seq for t in past.present.trials}
 
 
 def spoil(store, statement):

@@ -13,6 +13,7 @@ from lyrandis.core.flight.held import NONE_TRIED, Held
 from lyrandis.core.parts import On
 from lyrandis.core.trials import KINDS, OF_SAFETY, KeptTrial
 from lyrandis.store.derived import kept_trial
+from lyrandis.store.safety import of_safety
 from lyrandis.store.tables import RigPartRow, RigRow, SnapshotRow, TrialRow
 
 OF_PARTS = tuple(name for name, kind in KINDS.items() if kind.speaks_of)
@@ -51,9 +52,9 @@ def _of_rigs(connection: Connection, which: ColumnElement[bool]) -> list[KeptTri
         mine = select(TrialRow).where(TrialRow.rig_id == rig.id)
         latest = mine.where(TrialRow.kind.in_(OF_PARTS), TrialRow.kind.not_in(OF_SAFETY))
         latest = latest.order_by(TrialRow.day.desc(), TrialRow.seq.desc()).limit(_MOST)
-        for asked in (latest, mine.where(TrialRow.kind.in_(OF_SAFETY))):
-            rows = connection.execute(asked)
-            found += [kept_trial(row, rig.base, rig.form, rig.id) for row in rows]
+        of = TrialRow.rig_id == rig.id
+        rows = [*connection.execute(latest), *of_safety(connection, of)]
+        found += [kept_trial(row, rig.base, rig.form, rig.id) for row in rows]
     return found
 
 

@@ -19,6 +19,7 @@ from lyrandis.store.drawn import drawn_before
 from lyrandis.store.elsewhere import trials_elsewhere
 from lyrandis.store.errors import MissingError
 from lyrandis.store.kept import Kept
+from lyrandis.store.safety import of_safety
 from lyrandis.store.tables import EntryRow, RigRow, TrialRow
 
 _MOST_TRIALS = 400  # the latest of them, beside every one of safety
@@ -98,10 +99,10 @@ def _trials(connection: Connection, id: int, seq: int) -> tuple[KeptTrial, ...]:
     began = connection.execute(
         select(type_coerce(RigRow.base, Text), RigRow.form).where(RigRow.id == id)
     ).one()
-    asked = select(TrialRow).where(TrialRow.rig_id == id, TrialRow.seq <= seq)
-    latest = asked.where(TrialRow.kind.not_in(OF_SAFETY))
+    mine = TrialRow.rig_id == id, TrialRow.seq <= seq
+    latest = select(TrialRow).where(*mine, TrialRow.kind.not_in(OF_SAFETY))
     latest = latest.order_by(TrialRow.at.desc(), TrialRow.seq.desc()).limit(_MOST_TRIALS)
-    every = asked.where(TrialRow.kind.in_(OF_SAFETY))
-    rows = [row for some in (latest, every) for row in connection.execute(some)]
-    by_then = [row for row in rows if row.seq > 0 or implied_by(row.seq) <= seq]
+    rows = [*connection.execute(latest), *of_safety(connection, *mine)]
+    numbers = TrialRow.__table__.c.keys().index("seq")
+    by_then = [row for row in rows if row[numbers] > 0 or implied_by(row[numbers]) <= seq]
     return tuple(sorted((kept_trial(row, *began) for row in by_then), key=lambda t: t.seq))

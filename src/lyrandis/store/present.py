@@ -18,6 +18,7 @@ from lyrandis.store.derived import ENTRY, MADE_BY, kept_trial, numbered, read_en
 from lyrandis.store.drawn import drawn_before
 from lyrandis.store.elsewhere import trials_elsewhere, verdicts_elsewhere
 from lyrandis.store.kept import Kept, Listed, Unreadable, name_of
+from lyrandis.store.safety import of_safety
 from lyrandis.store.tables import EntryRow, RigRow, SnapshotRow, TrialRow
 from lyrandis.store.texts import base_of, state_of, summary_of
 
@@ -52,12 +53,12 @@ def _latest(kind: str) -> Any:
         select(TrialRow)
         .where(TrialRow.rig_id == bindparam("id"), TrialRow.kind == kind)
         .order_by(TrialRow.day.desc(), TrialRow.seq.desc())
-        .limit(-1 if kind in OF_SAFETY else MOST_TRIALS)
+        .limit(MOST_TRIALS)
     )
     return select(some.subquery())
 
 
-_TRIALS = union_all(*map(_latest, KINDS))
+_TRIALS = union_all(*(_latest(kind) for kind in KINDS if kind not in OF_SAFETY))
 
 
 class Stale(Exception):  # noqa: N818  (no error: what follows from the entries must be made anew)
@@ -99,13 +100,13 @@ def present(connection: Connection, id: int) -> Kept | Unreadable | None:
         return None
     if not _current(row):
         raise Stale
+    mine = TrialRow.rig_id == id
     try:
         if row.fault is not None:
             return _unreadable(row)
         state = state_of(row.base, row.form, row.state)
-        trials = [
-            kept_trial(t, row.base, row.form) for t in connection.execute(_TRIALS, {"id": id})
-        ]
+        rows = [*connection.execute(_TRIALS, {"id": id}), *of_safety(connection, mine)]
+        trials = [kept_trial(t, row.base, row.form) for t in rows]
     except (RefusedError, ValidationError, ValueError, TypeError, LookupError) as error:
         raise Stale from error
     top, again = _entry(connection, _TOP, id), _entry(connection, _AGAIN, id)
