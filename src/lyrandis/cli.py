@@ -98,34 +98,34 @@ def _serve(
 ) -> None:
     if (certificate is None) != (key is None):
         raise _fail("A certificate and its key go together: give --certificate and --key.")
-    listening = _listening(host, port)
-    local = host in LOCAL_HOSTS
-    token = None if local else (Settings().token or new_token())
-    if token is not None and len(token) < LEAST_TOKEN:
-        raise _fail(
-            f"LYRANDIS_TOKEN has {len(token)} signs; an access token has at least {LEAST_TOKEN}.",
-            "Leave it out to have one made, or set a longer one.",
+    with _listening(host, port) as listening:
+        local = host in LOCAL_HOSTS
+        token = None if local else (Settings().token or new_token())
+        if token is not None and len(token) < LEAST_TOKEN:
+            raise _fail(
+                f"LYRANDIS_TOKEN has {len(token)} signs; a token has at least {LEAST_TOKEN}.",
+                "Leave it out to have one made, or set a longer one.",
+            )
+        prepare()
+        hosts = LOCAL_HOSTS | frozenset(names) | (frozenset() if local else own_names() | {host})
+        with _told(folder):
+            application = create_app(folder, hosts=hosts, token=token)
+        shown = sorted(own_names() - LOCAL_HOSTS) if is_any(host) else [host]
+        for name in [*names, *shown] if token else [host]:
+            at = f"[{name}]" if ":" in name else name
+            scheme = "http" if certificate is None else "https"
+            address = f"{scheme}://{at}:{port}" + (f"/?token={token}" if token else "")
+            out.print(escape(f"Lyrandis is open at {address}"), soft_wrap=True)
+        out.print(escape(f"Data in {folder}. Stop with Ctrl+C."), style="dim", soft_wrap=True)
+        config = uvicorn.Config(
+            application,
+            log_level="warning",
+            timeout_graceful_shutdown=GRACE_S,
+            server_header=False,
+            ssl_certfile=certificate,
+            ssl_keyfile=key,
         )
-    prepare()
-    hosts = LOCAL_HOSTS | frozenset(names) | (frozenset() if local else own_names() | {host})
-    with _told(folder):
-        application = create_app(folder, hosts=hosts, token=token)
-    shown = sorted(own_names() - LOCAL_HOSTS) if is_any(host) else [host]
-    for name in [*names, *shown] if token else [host]:
-        at = f"[{name}]" if ":" in name else name
-        scheme = "http" if certificate is None else "https"
-        address = f"{scheme}://{at}:{port}" + (f"/?token={token}" if token else "")
-        out.print(escape(f"Lyrandis is open at {address}"), soft_wrap=True)
-    out.print(escape(f"Data in {folder}. Stop with Ctrl+C."), style="dim", soft_wrap=True)
-    config = uvicorn.Config(
-        application,
-        log_level="warning",
-        timeout_graceful_shutdown=GRACE_S,
-        server_header=False,
-        ssl_certfile=certificate,
-        ssl_keyfile=key,
-    )
-    uvicorn.Server(config).run(sockets=[listening])
+        uvicorn.Server(config).run(sockets=[listening])
 
 
 def _listening(host: str, port: int) -> socket.socket:

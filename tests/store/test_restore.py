@@ -1,6 +1,7 @@
 """Backups are whole or absent; putting one back keeps what it replaces; looking over finds faults."""
 
 import os
+import socket
 import sqlite3
 import stat
 
@@ -32,8 +33,15 @@ def names_in(path):
         return [kept.present.rig.name for kept in RigStore(engine).all()]
 
 
+def at_a_free_port():
+    with socket.socket() as s:
+        s.bind(("127.0.0.1", 0))
+        return ["--port", str(s.getsockname()[1])]
+
+
 def run(*words):
-    told = runner.invoke(app, [str(w) for w in words])
+    port = at_a_free_port() if words[0] == "demo" else []
+    told = runner.invoke(app, [*(str(w) for w in words), *port])
     return told.exit_code, " ".join(told.output.split())
 
 
@@ -234,13 +242,13 @@ def test_a_start_that_cannot_be_says_what_to_do_in_three_lines(tmp_path):
     folder = tmp_path / "here"
     folder.mkdir()
     (folder / FILE_NAME).write_bytes(b"no database" * 100)
-    told = runner.invoke(app, ["serve", "--data", str(folder)])
+    told = runner.invoke(app, ["serve", *at_a_free_port(), "--data", str(folder)])
     assert told.exit_code == 1
     assert "lyrandis restore FILE" in told.output
     assert len(told.output.strip().split("\n")) == 3
     blocked = tmp_path / "file"
     blocked.write_text("x")
-    told = runner.invoke(app, ["serve", "--data", str(blocked / "inside")])
+    told = runner.invoke(app, ["serve", *at_a_free_port(), "--data", str(blocked / "inside")])
     assert told.exit_code == 1
     assert len(told.output.strip().split("\n")) == 3
 

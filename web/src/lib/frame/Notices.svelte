@@ -9,7 +9,10 @@
 	$effect(() => {
 		if (notices.waiting.length === 0) return;
 		const titles = untrack(() => notices.waiting.splice(0));
-		for (const title of titles) toaster.create({ title, duration: SHOWN_MS });
+		// The first may come before what shows it listens.
+		setTimeout(() => {
+			for (const title of titles) toaster.create({ title, duration: SHOWN_MS });
+		});
 	});
 </script>
 
