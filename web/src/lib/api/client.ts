@@ -1,6 +1,6 @@
 import createClient from 'openapi-fetch';
 import type { Readable } from 'openapi-typescript-helpers';
-import { answered, keyOf } from './once';
+import { answered, keyOf, writes } from './once';
 import type { components, paths } from './schema';
 import { ofShape } from './shape';
 
@@ -21,10 +21,13 @@ export type FieldProblem = Schemas['FieldProblem'];
 
 export const api = createClient<paths>({
 	baseUrl: location.origin,
-	fetch: (request) => (request.method === 'GET' ? globalThis.fetch(request) : sent(request))
+	fetch: (request) => {
+		const once = request.method !== 'GET' && writes(new URL(request.url).pathname);
+		return once ? sent(request) : globalThis.fetch(request);
+	}
 });
 
-/** A request that may write, with the key by which it is done once. */
+/** A request that writes, with the key by which it is done once. */
 async function sent(request: Request): Promise<Response> {
 	const asked = `${request.method} ${request.url} ${await request.clone().text()}`;
 	request.headers.set('Idempotency-Key', keyOf(asked));

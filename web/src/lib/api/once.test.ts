@@ -1,5 +1,6 @@
 import { afterEach, describe, expect, it, vi } from 'vitest';
 import { api } from './client';
+import { writes } from './once';
 
 afterEach(() => vi.unstubAllGlobals());
 
@@ -36,9 +37,22 @@ describe('the key of a request', () => {
 		expect(keys[2]).not.toBe(keys[0]);
 	});
 
-	it('is not asked of who only reads', async () => {
-		const keys = keysOf([200]);
+	it('is not asked of who only reads, asks, or begins work', async () => {
+		const keys = keysOf([200, 202, 200]);
 		await api.GET('/api/rigs');
-		expect(keys).toEqual(['']);
+		await api.POST('/api/jobs/fit', { body: {} as never });
+		await api.POST('/api/rigs/{id}/preview', { params: { path: { id: 1 } }, body: {} as never });
+		expect(keys).toEqual(['', '', '']);
 	});
+
+	it.each([
+		'/api/rigs',
+		'/api/rigs/first',
+		'/api/rigs/12/keep',
+		'/api/rigs/1/put-on',
+		'/api/parts',
+		`/api/parts/${'a'.repeat(32)}/undo`,
+		'/api/parts/take-out',
+		'/api/jobs/import'
+	])('is sent to %s', (path) => expect(writes(path)).toBe(true));
 });

@@ -5,6 +5,13 @@
  * is answered, the next alike is a deed of its own.
  */
 const open = new Map<string, string>();
+const DEEDS = 'keep|strike|check|undo|redo|copy|archive|put-on|hand-over';
+/** What writes; what only asks, or begins work that is asked for anew, is no deed. */
+const WRITES = new RegExp(
+	`^/api/(preferences|rigs(/first)?|rigs/\\d+/(${DEEDS})|parts|parts/(import|take-out|take-back)|` +
+		'parts/[0-9a-f]{32}/(keep|undo|redo)|jobs/(import|restore))$'
+);
+export const writes = (path: string): boolean => WRITES.test(path);
 const NOT_ANSWERED = new Set([0, 502, 503, 504]);
 
 /** A key that nobody else gives. */

@@ -1,6 +1,6 @@
 import { ApiProblem, told, type Schemas } from './client';
 import { follow, STOPPED } from './job';
-import { answered, keyOf } from './once';
+import { answered, keyOf, writes } from './once';
 
 export interface Sending {
 	/** How much of the file has gone out, 0 to 1; at 1 the server is reading it. */
@@ -67,7 +67,7 @@ function send<T>(
 		request.open('POST', path);
 		const said = Object.entries(fields).flat().join(' ');
 		const asked = `POST ${path} ${file.name} ${file.size} ${file.lastModified} ${said}`;
-		request.setRequestHeader('Idempotency-Key', keyOf(asked));
+		if (writes(path)) request.setRequestHeader('Idempotency-Key', keyOf(asked));
 		request.upload.onprogress = (e) => onProgress?.(e.lengthComputable ? e.loaded / e.total : 0);
 		request.onload = () => {
 			const { status, responseText } = request;
