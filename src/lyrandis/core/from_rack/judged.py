@@ -164,7 +164,7 @@ def _strength(b: Bench) -> list[Finding]:
 
 
 def _wished(b: Bench, asking: Asking) -> list[Finding]:
-    """The weight against what was wished for; more than a step over it only where it was held."""
+    """The weight against what was wished for: over it by more than a step it has to be held."""
     most, pulls = asking.most_lbf, b.bow.weight
     if most is None or pulls.value <= most:
         return []

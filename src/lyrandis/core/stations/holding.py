@@ -112,37 +112,21 @@ def _hold(b: Bench, weight: float) -> list[Finding]:
     h = b.bow.hold
     if h.verdict == "pain":
         return []
-    at, lasting, median = ("weight", weight), h.lasting_lbf, ("seconds", h.median_s or 0.0)
-    if h.verdict == "too_heavy":
-        text = "You hold {weight} for only {median}: you are overbowed."
-        more = {} if lasting is None else {"lasting": ("weight", lasting)}
-        if more:
-            text = "You hold {weight} for only {median}: overbowed. You held {lasting} well."
-        return [
-            stop(
-                said=say(text, weight=at, median=median, **more),
-                why=WHY_HELD,
-                told="measured",
-                action=None if lasting is None else _down_to(lasting),
-            )
-        ]
+    lasting, median = h.lasting_lbf, ("seconds", h.median_s or 0.0)
     against, much, most = b.bow.against, b.archer.strength.too_much_lbf, b.archer.strength.most_lbf
+    if h.verdict == "too_heavy":
+        text = "You hold {weight} for only {median}: overbowed."
+        return [_too_much(lasting, text, weight=("weight", weight), median=median)]
     if against == "failed" and much is not None:
-        return [
-            stop(
-                said=say("{weight}: {much} could not be held.", weight=at, much=("weight", much)),
-                why=WHY_HELD,
-                told="measured",
-                action=None if lasting is None else _down_to(lasting),
-            )
-        ]
+        text = "{much} could not be held, and this is {weight}."
+        return [_too_much(lasting, text, weight=("weight", weight), much=("weight", much))]
     if against == "beyond" and lasting is not None and most is not None:
         return [
             stop(
                 said=say(
                     "{weight} is more than a step over the {lasting} that you held: go no higher "
                     "than {most} before that is held too.",
-                    weight=at,
+                    weight=("weight", weight),
                     lasting=("weight", lasting),
                     most=("weight", most),
                 ),
@@ -178,6 +162,19 @@ def _hold(b: Bench, weight: float) -> list[Finding]:
             told="measured",
         )
     ]
+
+
+def _too_much(lasting: float | None, text: str, **values: tuple[str, float]) -> Finding:
+    """A weight that is not held, and where to go from it: to what is held [lb], where something is.
+
+    `text` says what was not held, with its values.
+    """
+    if lasting is None:
+        text, action = text + " Take a lighter bow, and time your holds with that.", None
+    else:
+        text, action = text + " You held {lasting} well.", _down_to(lasting)
+        values = {**values, "lasting": ("weight", lasting)}
+    return stop(said=say(text, **values), why=WHY_HELD, told="measured", action=action)
 
 
 def _untried(b: Bench, weight: float) -> list[Finding]:

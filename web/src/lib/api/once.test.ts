@@ -20,14 +20,15 @@ const make = (name: string) => api.POST('/api/rigs', { body: { name } as never }
 
 describe('the key of a request', () => {
 	it('stays where there was no answer, and is another after one', async () => {
-		const keys = keysOf([0, 503, 201, 201]);
+		const keys = keysOf([0, 503, 500, 201, 201]);
 		await make('Own').catch(() => undefined);
 		await make('Own');
 		await make('Own');
 		await make('Own');
+		await make('Own');
 		expect(keys[0]).toMatch(/^[0-9a-f]{32}$/);
-		expect(keys.slice(0, 3)).toEqual([keys[0], keys[0], keys[0]]);
-		expect(keys[3]).not.toBe(keys[0]);
+		expect(keys.slice(0, 4)).toEqual([keys[0], keys[0], keys[0], keys[0]]);
+		expect(keys[4]).not.toBe(keys[0]);
 	});
 
 	it('is one for two presses at once, and another for another request', async () => {

@@ -12,10 +12,11 @@ const WRITES = new RegExp(
 		'parts/[0-9a-f]{32}/(keep|undo|redo)|jobs/(import|restore))$'
 );
 export const writes = (path: string): boolean => WRITES.test(path);
-const NOT_ANSWERED = new Set([0, 502, 503, 504]);
+/** After these it is not known whether the deed was done. */
+const NOT_ANSWERED = new Set([500, 502, 503, 504]);
 
 /** A key that nobody else gives. */
-function newKey(): string {
+export function newKey(): string {
 	const bytes = crypto.getRandomValues(new Uint8Array(16));
 	return [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('');
 }
@@ -27,7 +28,7 @@ export function keyOf(asked: string): string {
 	return key;
 }
 
-/** What was asked was answered with a status; 0: not at all. */
+/** What was asked was answered with a status. */
 export function answered(asked: string, status: number): void {
 	if (!NOT_ANSWERED.has(status)) open.delete(asked);
 }

@@ -1,4 +1,5 @@
 import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
+import { newKey } from '$lib/api/once';
 import { valueAt } from '$lib/bench/paths';
 import * as shelf from './shelf';
 import type { Made } from './shelf';
@@ -73,7 +74,7 @@ export class Outbox {
 	log(said: string, deed: Deed): void {
 		const view = this.taken();
 		const made: Made = {
-			mark: shelf.newMark(),
+			mark: newKey(),
 			rig: view.id,
 			at: timeNow(),
 			said,

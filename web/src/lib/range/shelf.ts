@@ -88,11 +88,5 @@ export function drop(unread: Unread): void {
 	localStorage.removeItem(unread.place);
 }
 
-/** A mark that nobody else gives. */
-export function newMark(): string {
-	const bytes = crypto.getRandomValues(new Uint8Array(16));
-	return [...bytes].map((byte) => byte.toString(16).padStart(2, '0')).join('');
-}
-
 /** The present time, ISO 8601. */
 export const timeNow = (): string => new Date().toISOString();
