@@ -214,7 +214,12 @@ class TestFindings:
     def test_holds_say_overbowed_held_or_pain(self):
         weight = Bench(Rig()).bow.curve.force(28)
         heavy = self.tell("weight", held(4, weight))
-        assert any(level == "stop" and "overbowed" in said for level, said in heavy)
+        assert any(level == "stop" and "overbowed. Take a lighter bow" in s for level, s in heavy)
+        uneven = self.tell("weight", *(held(s, weight) for s in (12, 11, 9)))
+        assert (
+            "mind",
+            "You hold it for 11.0 s, but not each time: short for a long day.",
+        ) in uneven
         good = self.tell("weight", *(held(12, weight) for _ in range(3)))
         assert ("fine", "You hold it steady for 12.0 s.") in good
         pain = self.tell("weight", held(12, weight, "pain"))

@@ -149,19 +149,13 @@ def _hold(b: Bench, weight: float) -> list[Finding]:
                 told="measured",
             )
         ]
-    held = h.verdict == "held"
-    return [
-        Finding(
-            level="fine" if held else "mind",
-            said=say("You hold it steady for {median}.", median=median)
-            if held
-            else say(
-                "You hold it for {median}: enough for a shot, short for a long day.", median=median
-            ),
-            why=WHY_HELD,
-            told="measured",
-        )
-    ]
+    if h.verdict == "held":
+        level, text = "fine", "You hold it steady for {median}."
+    elif median[1] < HELD_S:
+        level, text = "mind", "You hold it for {median}: enough for a shot, short for a long day."
+    else:
+        level, text = "mind", "You hold it for {median}, but not each time: short for a long day."
+    return [Finding(level=level, said=say(text, median=median), why=WHY_HELD, told="measured")]
 
 
 def _too_much(lasting: float | None, text: str, **values: tuple[str, float]) -> Finding:

@@ -40,6 +40,7 @@
 
 	async function log(): Promise<void> {
 		problem = null;
+		const typed = seconds;
 		try {
 			const held =
 				weight.trim() === '' && own !== null ? own : await reference.read(weight, 'weight');
@@ -52,7 +53,7 @@
 				day: putRight?.day ?? ''
 			};
 			if (await bench().log('weight', trial, about)) {
-				seconds = notes = '';
+				if (seconds === typed) seconds = notes = ''; // the next may be typed already
 				about = putRight = null;
 			} else problem = bench().fault;
 		} catch (error) {

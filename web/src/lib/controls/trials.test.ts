@@ -77,6 +77,17 @@ describe('the hold test', () => {
 		await waitFor(() => expect(bench.changes['archer.draw_length_in']).toBe(29));
 	});
 
+	it('leaves alone what is typed while the last one is on its way', async () => {
+		const { server } = await onBench(HoldTest);
+		const seconds = screen.getByLabelText('Seconds held') as HTMLInputElement;
+		await fireEvent.input(seconds, { target: { value: '9.5' } });
+		await fireEvent.click(screen.getByText('Log this hold'));
+		await fireEvent.input(seconds, { target: { value: '11' } });
+		await waitFor(() => expect(logged(server)).toHaveLength(1));
+		await waitFor(() => expect(screen.getByText('Log this hold')).toBeEnabled());
+		expect(seconds.value).toBe('11');
+	});
+
 	it('times with the clock', async () => {
 		await onBench(HoldTest);
 		let now = 1000;
