@@ -41,7 +41,7 @@
 				<span>{plan.due && step.number === 1 ? 'Now' : day(step.day, 'weekday')}</span>
 				<strong><Measure value={{ value: step.weight_lbf, quantity: 'weight' }} /></strong>
 				<span class="quiet"
-					>{step.earned ? `held since ${day(plan.held_on!)}` : `after ${step.earned_by}`}</span
+					>{step.earned ? `earned ${day(plan.held_on!)} by` : 'after'} {step.earned_by}</span
 				>
 			</li>
 		{/each}

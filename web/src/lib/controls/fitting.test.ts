@@ -91,12 +91,18 @@ describe('the plan', () => {
 	});
 
 	it('says when what is drawn now is held, and that a step may be taken', async () => {
-		const step = { number: 1, day: '2026-05-02', weight_lbf: 38, earned_by: '', earned: true };
+		const step = {
+			number: 1,
+			day: '2026-05-02',
+			weight_lbf: 38,
+			earned_by: '3 steady holds',
+			earned: true
+		};
 		await onBench(StepUpPlan, undefined, {
 			bench: plan({ steps: [step], held_on: '2026-03-01', due: true })
 		});
 		expect(screen.getByText('Now')).toBeInTheDocument();
-		expect(screen.getByText('held since 1 Mar 2026')).toBeInTheDocument();
+		expect(screen.getByText('earned 1 Mar 2026 by 3 steady holds')).toBeInTheDocument();
 	});
 
 	it('says why there is none', async () => {
