@@ -438,6 +438,11 @@ export class RigBench {
 		return this.write(put, {}, mine, ['put on', slot, part, why]);
 	}
 
+	/** Waits until what is being written is done. */
+	async atRest(): Promise<void> {
+		while (this.busy) await this.written;
+	}
+
 	undo(): Promise<boolean> {
 		return this.write(() => this.post('undo', {}), {}, null);
 	}

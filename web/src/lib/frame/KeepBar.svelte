@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { notify } from '$lib/bench/notice.svelte';
 	import { useBench } from '$lib/bench/bench.svelte';
+	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 
 	let { station }: { station: string | null } = $props();
@@ -35,10 +36,14 @@
 	const unread = $derived(Object.keys(bench().unread).length > 0);
 	const blocked = $derived(Object.keys(bench().refused).length > 0 || unread);
 
-	export async function keep(): Promise<void> {
-		// What was typed last may still be on its way to being read.
+	const one = new One();
+	export const keep = (): Promise<boolean> => one.run(kept);
+
+	async function kept(): Promise<void> {
+		// What was typed last may still be on its way to being read, and what was pressed before done.
 		await reference.settled();
-		if (bench().busy || blocked) return;
+		await bench().atRest();
+		if (blocked) return;
 		const standing = settled ? 'settled' : 'provisional';
 		if (bench().dirty) {
 			const told = n === 0 ? 'Kept a trial.' : n === 1 ? 'Kept one change.' : `Kept ${n} changes.`;

@@ -155,6 +155,20 @@ describe('keeping', () => {
 		});
 	});
 
+	it('keeps what is pressed while something else is being written, after it', async () => {
+		const { bench, server } = await onBench(KeepBar, { station: 'draw' });
+		bench.set('archer.draw_length_in', 29);
+		const why = await screen.findByLabelText('Reason for keeping this');
+		const logged = bench.check('crawls', 'settled');
+		expect(bench.busy).toBe(true);
+		await fireEvent.keyDown(why, { key: 'Enter' });
+		await fireEvent.keyDown(why, { key: 'Enter' });
+		await logged;
+		await waitFor(() => expect(bench.dirty).toBe(false));
+		const written = server.asked.filter((a) => /(keep|check)$/.test(a.path));
+		expect(written.map((a) => a.path.split('/').at(-1))).toEqual(['check', 'keep']);
+	});
+
 	it('does not keep what was refused', async () => {
 		const { bench } = await onBench(KeepBar, { station: 'draw' });
 		bench.set('archer.draw_length_in', 29);

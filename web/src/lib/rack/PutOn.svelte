@@ -2,6 +2,7 @@
 	import { api, told, type Schemas } from '$lib/api/client';
 	import { Attempt } from '$lib/bench/attempt.svelte';
 	import { useBench, type Part, type Slot } from '$lib/bench/bench.svelte';
+	import { latest } from '$lib/bench/latest';
 	import { notify } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
@@ -13,6 +14,7 @@
 	let { slots }: { slots: Slot[] } = $props();
 	const bench = useBench();
 	const attempt = new Attempt();
+	let silent = $state<string | null>(null);
 	let slot = $state<Slot | null>(null);
 	let lines = $state<Schemas['PartLine'][]>([]);
 	let why = $state('');
@@ -33,12 +35,15 @@
 			.toSorted((a, b) => order(a) - order(b))
 	);
 
-	$effect(() => {
-		void bench().kept.seq;
-		void attempt.run(async () => {
+	const look = latest<number>(async () => {
+		try {
 			lines = await told(api.GET('/api/parts'));
-		});
+			silent = null;
+		} catch (error) {
+			silent = (error as Error).message;
+		}
 	});
+	$effect(() => look(bench().kept.seq));
 
 	async function put(part: { mark: string } | { new: Part }, called: string): Promise<void> {
 		if (await bench().putOn(here as Slot, part, why)) {
@@ -87,7 +92,7 @@
 		On now: <a class="link" href="/rack/{on.mark}">{on.name}</a>, <SaidText said={on.what} />.
 	</p>
 {/if}
-{#if attempt.fault}<p class="fault" role="alert">{attempt.fault}</p>{/if}
+{#if attempt.fault ?? silent}<p class="fault" role="alert">{attempt.fault ?? silent}</p>{/if}
 
 <ul>
 	{#each offered as line, i (line.mark)}
