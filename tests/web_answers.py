@@ -48,6 +48,8 @@ def answers() -> dict[str, Any]:
         seen = client.post("/api/rigs/1/preview", json={"changes": {}}).json()
         catalog = client.get("/api/catalog").json()
         app.state.desk.engine.dispose()
+    for told in (rig, *rig["trials"]):
+        told["digest"] = "0" * 32  # the time is in it
     return _rounded({"catalog": catalog, "rig": rig, "bench": seen["bench"]})
 
 

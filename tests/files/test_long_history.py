@@ -37,7 +37,8 @@ def test_out_and_in_beyond_two_megabytes_and_twenty_thousand_entries(tmp_path):
     taken = desk.take_in(io.BytesIO(text.encode()), never)
     assert taken.seq == 25_000
     assert taken.present.rig == desk.get(made).present.rig
-    assert "".join(desk.file(taken.id)[1]) == text
+    again = "".join(desk.file(taken.id)[1])
+    assert again == text.replace(desk.get(made).uid, taken.uid)  # two rigs of one folder are two
     desk.engine.dispose()
 
 

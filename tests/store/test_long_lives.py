@@ -277,7 +277,7 @@ def test_what_can_be_taken_back_is_told_however_old_its_trial_is(store):
     seq = store.keep(id, len(entries), {}, "brace", trial=late).seq
     kept = store.strike(id, seq, 1, True)
     assert 1 not in {t.seq for t in kept.present.trials}
-    assert "brace 7 in" in view_of(kept).undoable.plain().lower()
+    assert "brace 7 in" in view_of(kept, store.digests).undoable.plain().lower()
 
 
 def test_a_rig_whose_numbers_break_hides_no_other(store, monkeypatch):

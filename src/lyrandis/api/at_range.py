@@ -9,7 +9,7 @@ from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, Preferences, RigId, now
 from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.api.reference import get_preferences
-from lyrandis.api.rigs import KeepIn, as_it_is
+from lyrandis.api.rigs import Digest, KeepIn, as_it_is, seen
 from lyrandis.core.history import MOST_ENTRIES
 from lyrandis.core.units import M_PER_YD
 from lyrandis.desk.handing_over import Deed, hand_over
@@ -31,7 +31,7 @@ class HandOverIn(KeepIn):
     """One entry that was made at the range, by its maker's own mark.
 
     made_at : when the rig was made on which it was made; another one is refused
-    strikes : the entry whose trial is struck out
+    strikes : the entry whose trial is struck out; strikes_digest : its digest, as it was told
     With neither changes, a trial nor one struck out, the station was looked at and holds.
     """
 
@@ -39,13 +39,20 @@ class HandOverIn(KeepIn):
     mark: str = Field(pattern="^[0-9a-f]{32}$")
     made_at: str = Field("", max_length=40)
     strikes: int | None = Field(None, ge=1, le=MOST_ENTRIES)
+    strikes_digest: Digest | None = None
     about: None = None
+
+    def named(self) -> list[tuple[int, str | None]]:
+        """Every entry that the request names, with its digest."""
+        struck = [] if self.strikes is None else [(self.strikes, self.strikes_digest)]
+        return struck + super().named()
 
 
 class HandedOver(BaseModel):
-    """The number of the entry that it became."""
+    """The number of the entry that it became, and its digest."""
 
     seq: int = Field(ge=0, le=MOST_ENTRIES)
+    digest: Digest
 
 
 @router.post("/{id}/hand-over")
@@ -54,4 +61,5 @@ def handed_over(id: RigId, body: HandOverIn, desk: AtDesk) -> HandedOver:
     deed = Deed(
         body.station, body.standing, body.why, body.changes, body.trial, body.strikes, body.made_at
     )
-    return HandedOver(seq=hand_over(desk, id, body.seq, body.mark, deed))
+    seq = hand_over(desk, id, body.seq, body.mark, deed, lambda: seen(desk, id, body))
+    return HandedOver(seq=seq, digest=desk.digests(id, [seq])[seq])

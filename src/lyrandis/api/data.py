@@ -94,6 +94,7 @@ def putting_back(jobs: Jobs, folder: Path, desk: Desk, upload: UploadFile) -> Jo
                 shutil.copyfileobj(file, target)
             try:
                 aside, found = restore_running(desk.engine, folder, source, tell)
+                desk.arrived(raised=True)
             except NoBackupError as error:
                 said = str(error).replace("backup.db", "The file", 1)
                 raise RefusedError("file", said) from None

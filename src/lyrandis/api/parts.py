@@ -10,6 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, RigId, now
 from lyrandis.api.problems import PROBLEM_RESPONSES, answers
+from lyrandis.api.rigs import Digest, Seen, seen, shown
 from lyrandis.core.dates import day_of
 from lyrandis.core.history import MOST_ENTRIES
 from lyrandis.core.parts import Part, Slot
@@ -22,7 +23,7 @@ from lyrandis.desk.rack import (
     rack_lines,
     reached_by_part,
 )
-from lyrandis.desk.views import RigView, view_of
+from lyrandis.desk.views import RigView
 from lyrandis.files.part_json import MOST_BYTES, StoryEntry, part_text, read_part
 
 router = APIRouter(
@@ -82,13 +83,14 @@ class PartKeepIn(PartChanges):
     """Settings to keep, seen from line `seq` of the story, with a reason that may be empty."""
 
     seq: int = Field(ge=0, le=MOST_ENTRIES)
+    digest: Digest | None = None
     why: str = Field("", max_length=500)
 
 
 @router.post("/parts/{mark}/keep")
 def keep_part(mark: Mark, body: PartKeepIn, desk: AtDesk) -> PartView:
     """Change a part, on every rig it is on, as one act."""
-    desk.rack.change(mark, body.seq, body.changes, body.why)
+    desk.rack.change(mark, body.seq, body.changes, body.why, digest=body.digest)
     return part_view(desk, mark, day_of(now()))
 
 
@@ -96,19 +98,20 @@ class PartSeqIn(Body):
     """The latest line of the story that the caller has seen."""
 
     seq: int = Field(ge=0, le=MOST_ENTRIES)
+    digest: Digest | None = None
 
 
 @router.post("/parts/{mark}/undo")
 def undo_part(mark: Mark, body: PartSeqIn, desk: AtDesk) -> PartView:
     """Take back the latest change of a part, on every rig it is on."""
-    desk.rack.undo(mark, body.seq)
+    desk.rack.undo(mark, body.seq, body.digest)
     return part_view(desk, mark, day_of(now()))
 
 
 @router.post("/parts/{mark}/redo")
 def redo_part(mark: Mark, body: PartSeqIn, desk: AtDesk) -> PartView:
     """Do again what was taken back of a part last."""
-    desk.rack.redo(mark, body.seq)
+    desk.rack.redo(mark, body.seq, body.digest)
     return part_view(desk, mark, day_of(now()))
 
 
@@ -129,13 +132,13 @@ def import_part(file: Annotated[UploadFile, File()], desk: AtDesk) -> PartView:
     """Take in a part's file. A part that is here already is left as it is here."""
     read = read_part(file.file.read(MOST_BYTES + 1))
     desk.rack.take_in(read.mark, read.created_at, read.base, read.story)
+    desk.arrived()
     return part_view(desk, read.mark, day_of(now()))
 
 
-class PutOnIn(Body):
+class PutOnIn(Seen):
     """Which part goes where: one of the rack by its mark, or a new one."""
 
-    seq: int = Field(ge=0, le=MOST_ENTRIES)
     slot: Slot
     mark: str | None = Field(None, pattern="^[0-9a-f]{32}$")
     new: Part | None = None
@@ -145,4 +148,7 @@ class PutOnIn(Body):
 @router.post("/rigs/{id}/put-on")
 def put_on(id: RigId, body: PutOnIn, desk: AtDesk) -> RigView:
     """Put another part on a rig: what rested on the former one is due."""
-    return view_of(desk.put_on(id, body.seq, body.slot, body.mark, body.new, body.why))
+    along = seen(desk, id, body)
+    return shown(
+        desk, desk.put_on(id, body.seq, body.slot, body.mark, body.new, body.why, along=along)
+    )

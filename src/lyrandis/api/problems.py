@@ -22,11 +22,18 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import refused
 from lyrandis.core.findings import Said
 from lyrandis.jobs import UnknownJobError
-from lyrandis.store.rigs import ConflictError, MissingError, NothingError, UnreadableError
+from lyrandis.store.errors import (
+    ConflictError,
+    MissingError,
+    NothingError,
+    OtherDataError,
+    UnreadableError,
+)
 
 log = logging.getLogger("lyrandis")
 MEDIA_TYPE = "application/problem+json"
 CONFLICT = "urn:x-lyrandis:conflict"  # by which a page knows that it can be resolved
+OTHER_DATA = "urn:x-lyrandis:other-data"  # and by which it knows that it cannot
 
 
 class FieldProblem(BaseModel):
@@ -225,6 +232,10 @@ def install(app: FastAPI) -> None:
     @app.exception_handler(ConflictError)
     async def _conflict(_: Request, error: ConflictError) -> JSONResponse:
         return problem(409, "Changed meanwhile", str(error), type=CONFLICT)
+
+    @app.exception_handler(OtherDataError)
+    async def _other_data(_: Request, error: OtherDataError) -> JSONResponse:
+        return problem(409, "Other data", str(error), type=OTHER_DATA)
 
     @app.exception_handler(NothingError)
     async def _nothing(_: Request, error: NothingError) -> JSONResponse:

@@ -42,10 +42,16 @@ from lyrandis.desk.views import (
 )
 from lyrandis.files.trials_csv import write_trials
 from lyrandis.jobs import Job, Jobs, Tell
+from lyrandis.store.digests import named
+from lyrandis.store.kept import Kept
+from lyrandis.store.rigs import Along
 
 router = APIRouter(
     prefix="/api/rigs", tags=["rigs"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
 )
+
+
+Digest = Annotated[str, Field(pattern="^[0-9a-f]{32}$")]
 
 
 class Body(BaseModel):
@@ -57,6 +63,47 @@ class Body(BaseModel):
 def as_it_is(view: BaseModel) -> Response:
     """An answer asked for often, written without being judged again: it is of its own type."""
     return Response(view.model_dump_json(), media_type="application/json")
+
+
+def shown(desk: Desk, kept: Kept) -> RigView:
+    """A rig as it stands, to be answered."""
+    return view_of(kept, desk.digests)
+
+
+class Seen(Body):
+    """The latest entry that the sender has seen: its number, and its digest as it was told."""
+
+    seq: int = Field(ge=0, le=MOST_ENTRIES)
+    digest: Digest | None = None
+
+    def named(self) -> list[tuple[int, str | None]]:
+        """Every entry that the request names, with its digest."""
+        return [(self.seq, self.digest)]
+
+
+class About(Seen):
+    """A request that names the entry of a trial too."""
+
+    about_digest: Digest | None = None
+    about: int | None = None
+
+    def named(self) -> list[tuple[int, str | None]]:
+        """Every entry that the request names, with its digest."""
+        about = [] if self.about is None else [(self.about, self.about_digest)]
+        return about + super().named()
+
+
+def seen(desk: Desk, id: int, body: Seen) -> Along:
+    """Refuse a request made on other data now, and once more where it is written.
+
+    Raises
+    ------
+    OtherDataError
+    """
+    refuse_others = named(id, body.named())
+    with desk.engine.connect() as connection:
+        refuse_others(connection)
+    return refuse_others
 
 
 class PreviewView(BaseModel):
@@ -81,7 +128,7 @@ def list_rigs(desk: AtDesk) -> list[RigNote]:
 @router.post("", status_code=201)
 def create_rig(body: Rig, desk: AtDesk) -> RigView:
     """Make a new rig."""
-    return view_of(desk.create(body))
+    return shown(desk, desk.create(body))
 
 
 class FirstRigIn(Body):
@@ -100,13 +147,13 @@ class FirstRigIn(Body):
 @router.post("/first", status_code=201)
 def create_first_rig(body: FirstRigIn, desk: AtDesk) -> RigView:
     """Make a rig from a form of bow, its length and weight, and a draw."""
-    return view_of(desk.create(first_rig(**body.model_dump())))
+    return shown(desk, desk.create(first_rig(**body.model_dump())))
 
 
 @router.get("/{id}", response_model=RigView)
 def get_rig(id: RigId, desk: AtDesk) -> Response:
     """A rig as it stands."""
-    return as_it_is(view_of(desk.get(id)))
+    return as_it_is(shown(desk, desk.get(id)))
 
 
 class Changes(Body):
@@ -133,13 +180,12 @@ def preview(id: RigId, body: PreviewIn, desk: AtDesk) -> Response:
     return as_it_is(view)
 
 
-class KeepIn(Changes):
+class KeepIn(Changes, About):
     """Settings to keep at a station, seen from entry `seq`, with a reason that may be empty.
 
     A `trial` is logged with them, or alone; `about` says which earlier trial it puts right.
     """
 
-    seq: int = Field(ge=0, le=MOST_ENTRIES)
     station: str | None = Field(None, max_length=40)
     standing: Standing = "provisional"
     why: str = Field("", max_length=500)
@@ -150,7 +196,8 @@ class KeepIn(Changes):
 @router.post("/{id}/keep")
 def keep(id: RigId, body: KeepIn, desk: AtDesk) -> RigView:
     """Keep settings. Refused where a changed setting itself makes the rig impossible."""
-    return view_of(
+    return shown(
+        desk,
         desk.keep(
             id,
             body.seq,
@@ -160,14 +207,14 @@ def keep(id: RigId, body: KeepIn, desk: AtDesk) -> RigView:
             body.why,
             trial=body.trial,
             about=body.about,
-        )
+            along=seen(desk, id, body),
+        ),
     )
 
 
-class StrikeIn(Body):
+class StrikeIn(About):
     """Which trial is struck out, or taken in again."""
 
-    seq: int = Field(ge=0, le=MOST_ENTRIES)
     about: int = Field(ge=-4 * (MOST_ENTRIES + 1), le=MOST_ENTRIES)
     out: bool = True
     why: str = Field("", max_length=500)
@@ -176,7 +223,9 @@ class StrikeIn(Body):
 @router.post("/{id}/strike")
 def strike(id: RigId, body: StrikeIn, desk: AtDesk) -> RigView:
     """Strike a trial out, or take it in again; it stays in the history."""
-    return view_of(desk.strike(id, body.seq, body.about, body.out, body.why))
+    return shown(
+        desk, desk.strike(id, body.seq, body.about, body.out, body.why, seen(desk, id, body))
+    )
 
 
 class Pick(Body):
@@ -200,10 +249,9 @@ def lined_up(id: RigId, body: LineUpIn, desk: AtDesk) -> list[Lined]:
     return line_up(b.rig.bow, picks, b.archer.true_draw.value, b.fit.equal)
 
 
-class CheckIn(Body):
+class CheckIn(Seen):
     """A station looked at again and found to hold."""
 
-    seq: int = Field(ge=0, le=MOST_ENTRIES)
     station: str = Field(max_length=40)
     standing: Standing
     why: str = Field("", max_length=500)
@@ -212,25 +260,24 @@ class CheckIn(Body):
 @router.post("/{id}/check")
 def check(id: RigId, body: CheckIn, desk: AtDesk) -> RigView:
     """Say that a station holds or is settled."""
-    return view_of(desk.check(id, body.seq, body.station, body.standing, body.why))
+    along = seen(desk, id, body)
+    return shown(desk, desk.check(id, body.seq, body.station, body.standing, body.why, along=along))
 
 
-class SeqIn(Body):
+class SeqIn(Seen):
     """The latest entry the caller has seen."""
-
-    seq: int = Field(ge=0, le=MOST_ENTRIES)
 
 
 @router.post("/{id}/undo")
 def undo(id: RigId, body: SeqIn, desk: AtDesk) -> RigView:
     """Take back the latest change that stands."""
-    return view_of(desk.undo(id, body.seq))
+    return shown(desk, desk.undo(id, body.seq, seen(desk, id, body)))
 
 
 @router.post("/{id}/redo")
 def redo(id: RigId, body: SeqIn, desk: AtDesk) -> RigView:
     """Do again what was taken back last."""
-    return view_of(desk.redo(id, body.seq))
+    return shown(desk, desk.redo(id, body.seq, seen(desk, id, body)))
 
 
 @router.get("/{id}/history")
@@ -257,7 +304,7 @@ class CopyIn(Body):
 @router.post("/{id}/copy", status_code=201)
 def copy(id: RigId, body: CopyIn, desk: AtDesk) -> RigView:
     """A new rig that begins as this one stands."""
-    return view_of(desk.copy(id, body.name))
+    return shown(desk, desk.copy(id, body.name))
 
 
 class ArchiveIn(Body):
@@ -287,7 +334,7 @@ def taking_in(jobs: Jobs, desk: Desk, upload: UploadFile) -> Job:
 
     def work(tell: Tell) -> RigView:
         with file:
-            return view_of(desk.take_in(file, lambda: tell(min(file.tell() / size, 1.0))))
+            return shown(desk, desk.take_in(file, lambda: tell(min(file.tell() / size, 1.0))))
 
     return jobs.start("import", work)
 
@@ -317,7 +364,9 @@ def trials(
     The next page is asked for by the entry number of the last trial seen; a page with fewer than
     `most` is the last.
     """
-    return trial_lines(desk.trials(id, kind, after, most), desk.get(id).present.rig)
+    found = desk.trials(id, kind, after, most)
+    digests = desk.digests(id, [t.seq for t in found])
+    return trial_lines(found, desk.get(id).present.rig, digests)
 
 
 @router.get("/{id}/trials/{kind}", response_class=Response, responses=answers("text/csv"))

@@ -2,9 +2,11 @@
 
 from __future__ import annotations
 
-from collections.abc import Mapping
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, field
 from typing import Any
+
+from sqlalchemy import Connection
 
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.stops import Standing
@@ -13,7 +15,7 @@ from lyrandis.desk.rigs import Desk
 from lyrandis.store import handed
 from lyrandis.store.errors import ConflictError
 from lyrandis.store.kept import Kept
-from lyrandis.store.rigs import Along
+from lyrandis.store.rigs import Along, nothing
 
 
 @dataclass(frozen=True)
@@ -34,28 +36,48 @@ class Deed:
     made_at: str = ""
 
 
-def hand_over(desk: Desk, id: int, seq: int, mark: str, deed: Deed) -> int:
+def _unasked() -> Along:
+    return nothing
+
+
+def hand_over(
+    desk: Desk,
+    id: int,
+    seq: int,
+    mark: str,
+    deed: Deed,
+    seen: Callable[[], Along] = _unasked,
+) -> int:
     """Keep one deed, once however often it is sent; the number of its entry.
 
     Parameters
     ----------
     seq : the latest entry its archer knew of, those handed over before it included
     mark : the sender's own for this deed, 32 hexadecimal signs
+    seen : refuses what was made on other data, now and where it is written; not asked of what was
+        kept before
 
     Raises
     ------
-    MissingError, RefusedError; ConflictError : something else was kept meanwhile.
+    OtherDataError, MissingError, RefusedError; ConflictError : something else was kept meanwhile.
     """
     known = _entry_of(desk, id, mark)
     if known is not None:
         return known
+    refuse_others = seen()
     if deed.made_at and desk.get(id).created_at != deed.made_at:
         raise RefusedError(
             "made_at",
             "Another rig has this number now. Leave it out here, and log it on its own rig.",
         )
     try:
-        return _keep(desk, id, seq, deed, handed.note(id, mark, seq + 1)).seq
+        note = handed.note(id, mark, seq + 1)
+
+        def along(connection: Connection) -> None:
+            refuse_others(connection)
+            note(connection)
+
+        return _keep(desk, id, seq, deed, along).seq
     except ConflictError:
         known = _entry_of(desk, id, mark)  # sent twice at once, the other one was first
         if known is None:

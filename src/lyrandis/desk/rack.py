@@ -69,8 +69,9 @@ class StoryLine(Shown):
 
 
 class PartView(Shown):
-    """A part with its story, the latest first."""
+    """A part with its story, the latest first; `digest` is of the latest line's own."""
 
+    digest: str
     line: PartLine
     part: Part
     story: list[StoryLine]
@@ -206,6 +207,7 @@ def part_view(desk: Desk, mark: str, today: str) -> PartView:
     )
     stands, taken = found.places("stands"), found.places("taken_back")
     return PartView(
+        digest=desk.rack.digest(mark, kept.seq),
         line=rack.line(kept),
         part=kept.part,
         story=sorted(lines, key=lambda line: line.at, reverse=True),

@@ -14,6 +14,7 @@ from lyrandis.desk import papers
 from lyrandis.desk.showing import refuse_unshowable
 from lyrandis.desk.shown import BenchView, bench_view
 from lyrandis.files.rig_json import read_rig, rig_text
+from lyrandis.store.identity import identity_of, raise_generation
 from lyrandis.store.kept import Kept
 from lyrandis.store.rigs import Along, RigStore, nothing
 
@@ -29,6 +30,13 @@ class Desk(RigStore):
     def __init__(self, engine: Engine, now: Callable[[], str]) -> None:
         super().__init__(engine, refuse_unshowable(now))
         self.now = now
+        self.identity = identity_of(engine)
+
+    def arrived(self, raised: bool = False) -> None:
+        """Note that data came from elsewhere; `raised`: that is noted in the data already."""
+        if not raised:
+            raise_generation(self.engine)
+        self.identity = identity_of(self.engine)
 
     def look(
         self, id: int, changes: dict[str, Any], parts: Collection[StationId] | None = None
@@ -65,9 +73,11 @@ class Desk(RigStore):
         The rows as they are: a rig that cannot be read goes out too.
         """
         name, rig = self.documents(id)
-        return name, rig_text(rig.created_at, rig.base, rig.parts, rig.entries)
+        return name, rig_text(rig.created_at, rig.base, rig.parts, rig.entries, rig.uid)
 
     def take_in(self, file: IO[bytes], heed: Callable[[], None]) -> Kept:
         """Take in a rig file whole, as a new rig, or refuse it whole."""
         read = read_rig(file, heed)
-        return self.create(read.base, read.entries, read.created_at, read.parts)
+        made = self.create(read.base, read.entries, read.created_at, read.parts, uid=read.uid)
+        self.arrived()
+        return made

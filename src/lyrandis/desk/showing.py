@@ -5,7 +5,7 @@ from __future__ import annotations
 import json
 import logging
 import uuid
-from collections.abc import Callable, Sequence
+from collections.abc import Callable, Iterable, Sequence
 from contextlib import suppress
 
 from lyrandis.core.errors import RefusedError
@@ -60,7 +60,7 @@ def show_all(kept: Kept, before: Kept | None, entries: Sequence[Entry], made: st
     else:
         for said in sentences(entries):
             said.plain()
-    for shown in (view_of(kept), bench):
+    for shown in (view_of(kept, _unnamed), bench):
         json.dumps(shown.model_dump(mode="python"), allow_nan=False, default=str)
     for line in bench.notes:
         line.note.plain()
@@ -71,6 +71,11 @@ def show_all(kept: Kept, before: Kept | None, entries: Sequence[Entry], made: st
     with suppress(RefusedError):  # a rig without a plan has no such calendar
         papers.step_up_calendar(kept, b)
     papers.sheet_of(kept, b, {})
+
+
+def _unnamed(_: int, seqs: Iterable[int]) -> dict[int, str]:
+    """No digests: the entries that they are of need not be written yet."""
+    return dict.fromkeys(seqs, "")
 
 
 def refuse_unshowable(now: Callable[[], str]) -> Check:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import Callable, Iterable
+from collections.abc import Callable, Iterable, Mapping
 from typing import Any
 
 from pydantic import BaseModel
@@ -66,10 +66,12 @@ class MeasuredBy(BaseModel):
 class TrialLine(BaseModel):
     """One trial of a rig: when it was logged, the day it was made, what it showed.
 
-    `moved` names what it was made with that is otherwise now: it may no longer hold.
+    `moved` names what it was made with that is otherwise now: it may no longer hold; `digest` is
+    of its entry, to be named with its number.
     """
 
     seq: int
+    digest: str
     at: str
     day: str
     station: str
@@ -82,11 +84,14 @@ class TrialLine(BaseModel):
 class RigView(BaseModel):
     """A rig as it stands, with the state of each station and its trials, the latest first.
 
+    uid : its own for good; digest : of its latest entry, to be named with its number
     earlier : the kinds of trial of which more were logged than are listed here
     """
 
     id: int
+    uid: str
     seq: int
+    digest: str
     rig: Rig
     archived: bool
     states: list[StationState]
@@ -143,7 +148,11 @@ def _moved(present: Rig) -> Callable[[KeptTrial], list[str]]:
     return since
 
 
-def view_of(kept: Kept) -> RigView:
+# Digests of a rig's entries by their numbers.
+Digests = Callable[[int, Iterable[int]], Mapping[int, str]]
+
+
+def view_of(kept: Kept, digests: Digests) -> RigView:
     """A rig as it stands."""
     present = kept.present
 
@@ -154,15 +163,18 @@ def view_of(kept: Kept) -> RigView:
     for trial in sorted(present.trials, key=lambda t: (t.day, t.seq), reverse=True):
         of_kind.setdefault(trial.trial.kind, []).append(trial)
     shown = [t for trials in of_kind.values() for t in trials[:TRIALS_SHOWN]]
+    listed = sorted(shown, key=lambda t: (t.day, t.seq), reverse=True)
     return RigView(
         id=kept.id,
+        uid=kept.uid,
         seq=kept.seq,
+        digest=kept.digest,
         rig=present.rig,
         archived=kept.archived_at is not None,
         states=states(present.marks, present.rig),
         undoable=told(present.undoable),
         redoable=told(present.redoable),
-        trials=trial_lines(sorted(shown, key=lambda t: (t.day, t.seq), reverse=True), present.rig),
+        trials=trial_lines(listed, present.rig, digests(kept.id, [t.seq for t in listed])),
         earlier=[kind for kind, trials in of_kind.items() if len(trials) > TRIALS_SHOWN],
         parts=[
             PartOn(slot=slot, mark=p.mark, name=p.part.name, what=described(p.part))
@@ -181,12 +193,15 @@ def view_of(kept: Kept) -> RigView:
     )
 
 
-def trial_lines(trials: Iterable[KeptTrial], present: Rig) -> list[TrialLine]:
+def trial_lines(
+    trials: Iterable[KeptTrial], present: Rig, digests: Mapping[int, str]
+) -> list[TrialLine]:
     """Trials as they are listed beside a rig as it stands."""
     since = _moved(present)
     return [
         TrialLine(
             seq=t.seq,
+            digest=digests[t.seq],
             at=t.at,
             day=t.day,
             station=t.trial.station,

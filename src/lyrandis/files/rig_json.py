@@ -8,11 +8,11 @@ from __future__ import annotations
 import io
 import json
 from collections.abc import Callable, Iterable, Iterator, Mapping
-from typing import IO, Any, Literal
+from typing import IO, Annotated, Any, Literal
 
 import ijson
 from ijson.common import JSONError, ObjectBuilder
-from pydantic import BaseModel, ConfigDict, Field, ValidationError
+from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
 
 from lyrandis.core.dates import Moment
 from lyrandis.core.errors import RefusedError
@@ -50,6 +50,7 @@ class _Metered:
 class RigFile(BaseModel):
     """The file: what it is, its version, when the rig was made, its beginning and its history.
 
+    uid : the rig's own for good; files written before it was known have none
     parts : by its mark, every part that was on it, as it was when the file was written
     """
 
@@ -57,6 +58,7 @@ class RigFile(BaseModel):
 
     format: Literal["lyrandis-rig"] = "lyrandis-rig"
     version: Literal[1, 2, 3, 4, 5] = 5
+    uid: Annotated[str, StringConstraints(pattern="^[0-9a-f]{32}$")] | None = None
     created_at: Moment
     base: Rig
     parts: dict[PartMark, Part] = Field(default={}, max_length=MOST_PARTS)
@@ -68,10 +70,16 @@ def _indented(value: Any, by: int) -> str:
 
 
 def rig_text(
-    created_at: str, base: Any, parts: Mapping[str, Any], entries: Iterable[Any]
+    created_at: str,
+    base: Any,
+    parts: Mapping[str, Any],
+    entries: Iterable[Any],
+    uid: str | None = None,
 ) -> Iterator[str]:
     """The file's text piece by piece, from documents (already plain JSON)."""
     yield '{\n  "format": "lyrandis-rig",\n'
+    if uid is not None:
+        yield f'  "uid": {json.dumps(uid)},\n'
     yield f'  "version": {VERSION},\n  "created_at": {json.dumps(created_at)},\n'
     yield f'  "base": {_indented(base, 2)},\n  "parts": {_indented(dict(parts), 2)},\n'
     yield '  "entries": ['

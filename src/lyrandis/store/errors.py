@@ -21,5 +21,16 @@ class ConflictError(RuntimeError):
     """Someone else kept a change meanwhile."""
 
 
+class OtherDataError(RuntimeError):
+    """Another entry stands under the number that was named, or none: the data is not the same."""
+
+    def __init__(self) -> None:
+        super().__init__(
+            "The data here is not the one that this was made on: it was put back to an earlier "
+            "state, or is another folder's. Nothing was written. Look at it as it stands now, and "
+            "log this anew if it is still true."
+        )
+
+
 class NothingError(RuntimeError):
     """There is nothing to undo or to do again."""

@@ -30,7 +30,9 @@ ENTRY_COLUMNS = (
 class Kept:
     """A rig as it is kept: its beginning, and what its history comes to.
 
+    uid : its own for good, in whatever folder it lies
     seq : number of the latest entry; 0 for a rig nothing was changed on
+    digest : of that entry; see store.digests
     changed_at : its time, or when the rig was made
     present : of its trials the latest of each kind (store.present.MOST_TRIALS), and
         every one on which somebody's safety rests
@@ -43,10 +45,12 @@ class Kept:
     """
 
     id: int
+    uid: str
     created_at: str
     archived_at: str | None
     base: Rig
     seq: int
+    digest: str
     changed_at: str
     present: Replay
     spoken_of: dict[int, Entry]

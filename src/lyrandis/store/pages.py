@@ -90,8 +90,9 @@ def entries(connection: Connection, id: int) -> Iterator[Entry]:
 
 @dataclass(frozen=True)
 class Documents:
-    """A rig's rows as they are: when it was made, its beginning, its entries in order."""
+    """A rig's rows as they are: its uid, when it was made, its beginning, its entries in order."""
 
+    uid: str
     created_at: str
     base: Any
     parts: dict[str, Any]
@@ -102,13 +103,13 @@ def documents(engine: Engine, id: int) -> Documents:
     """A rig's rows in the present form, as far as they can be read."""
     with engine.connect() as connection:
         row = connection.execute(
-            select(RigRow.created_at, RigRow.base, RigRow.form).where(RigRow.id == id)
+            select(RigRow.uid, RigRow.created_at, RigRow.base, RigRow.form).where(RigRow.id == id)
         ).one()
         mine = select(func.max(EntryRow.seq)).where(EntryRow.rig_id == id)
         newest = connection.execute(mine).scalar() or 0
         base = rig_document(plain(row.base), row.form)
         parts = _parts(connection, id, base)
-    return Documents(row.created_at, base, parts, _documents(engine, id, newest))
+    return Documents(row.uid, row.created_at, base, parts, _documents(engine, id, newest))
 
 
 def _parts(connection: Connection, id: int, base: Any) -> dict[str, Any]:

@@ -13,6 +13,7 @@ from lyrandis.core.parts import Keeping, Part
 from lyrandis.core.trials import KeptTrial
 from lyrandis.store import rack, together
 from lyrandis.store.database import writing
+from lyrandis.store.digests import named_line, of_part
 from lyrandis.store.elsewhere import all_looks, trials_of_parts
 from lyrandis.store.errors import ConflictError, MissingError, NothingError
 from lyrandis.store.kept import Kept
@@ -83,6 +84,14 @@ class PartStore:
         with self.engine.connect() as connection:
             return rack.story(connection, mark)
 
+    def digest(self, mark: str, seq: int) -> str:
+        """The digest of a line of a part's story; raises MissingError."""
+        with self.engine.connect() as connection:
+            found = of_part(connection, mark, seq)
+        if found is None:
+            raise MissingError("There is no such part.")
+        return found
+
     def uses(self, mark: str | None = None) -> list[Use]:
         """On which rigs a part (or each) is or was."""
         with self.engine.connect() as connection:
@@ -133,18 +142,19 @@ class PartStore:
         wanted: Mapping[str, Any],
         why: str = "",
         at: str | None = None,
+        digest: str | None = None,
     ) -> KeptPart:
         """Change a part, and every rig it is on, as one act.
 
         Parameters
         ----------
-        seq : the latest line of its story that the caller has seen
+        seq, digest : the latest line of its story that the caller has seen; see store.digests
 
         Raises
         ------
-        MissingError, ConflictError, RefusedError
+        MissingError, ConflictError, OtherDataError, RefusedError
         """
-        return self._change(mark, seq, lambda _: wanted, why, at, "adjust")
+        return self._change(mark, seq, lambda _: wanted, why, at, "adjust", digest)
 
     def keep_all(self, seqs: Mapping[str, int], keeping: Keeping | None) -> None:
         """Lend several parts, or take them back, as one act; raises as `change` does."""
@@ -171,19 +181,29 @@ class PartStore:
 
         return along
 
-    def undo(self, mark: str, seq: int) -> KeptPart:
+    def undo(self, mark: str, seq: int, digest: str | None = None) -> KeptPart:
         """Take back the latest change of a part, on every rig it is on; raises NothingError."""
-        return self._change(mark, seq, lambda c: _step(c, mark, "stands"), "", None, "undo")
+        return self._change(mark, seq, lambda c: _step(c, mark, "stands"), "", None, "undo", digest)
 
-    def redo(self, mark: str, seq: int) -> KeptPart:
+    def redo(self, mark: str, seq: int, digest: str | None = None) -> KeptPart:
         """Do again what was taken back of a part last; raises NothingError."""
-        return self._change(mark, seq, lambda c: _step(c, mark, "taken_back"), "", None, "redo")
+        return self._change(
+            mark, seq, lambda c: _step(c, mark, "taken_back"), "", None, "redo", digest
+        )
 
     def _change(
-        self, mark: str, seq: int, wanted: Wanted, why: str, at: str | None, kind: str
+        self,
+        mark: str,
+        seq: int,
+        wanted: Wanted,
+        why: str,
+        at: str | None,
+        kind: str,
+        digest: str | None,
     ) -> KeptPart:
         made_at = at or now_utc()
         with writing(self.engine) as connection:
+            named_line(mark, seq, digest)(connection)
             kept = _seen(connection, mark, seq)
             after, changes = rack.write(
                 connection, mark, wanted(connection), made_at, why, None, kind

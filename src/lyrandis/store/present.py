@@ -13,7 +13,7 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.history import Entry, Replay
 from lyrandis.core.parts import Rig
 from lyrandis.core.trials import KINDS, OF_SAFETY
-from lyrandis.store import rack
+from lyrandis.store import digests, rack
 from lyrandis.store.derived import ENTRY, MADE_BY, kept_trial, numbered, read_entry
 from lyrandis.store.drawn import drawn_before
 from lyrandis.store.elsewhere import trials_elsewhere, verdicts_elsewhere
@@ -35,7 +35,7 @@ def _seq(*where: Any) -> Any:
 
 
 _ROW = select(
-    RigRow.id, RigRow.created_at, RigRow.archived_at, RigRow.form,
+    RigRow.id, RigRow.uid, RigRow.created_at, RigRow.archived_at, RigRow.form,
     type_coerce(RigRow.base, Text).label("base"),
     SnapshotRow.made_by, SnapshotRow.seq, SnapshotRow.changed_at, SnapshotRow.state,
     SnapshotRow.summary, SnapshotRow.fault,
@@ -115,10 +115,12 @@ def present(connection: Connection, id: int) -> Kept | Unreadable | None:
     kept = rack.parts(connection, marks.values())
     return Kept(
         id=id,
+        uid=row.uid,
         created_at=row.created_at,
         archived_at=row.archived_at,
         base=base_of(row.base, row.form),
         seq=row.seq,
+        digest=digests.of_rig(connection, id, [row.seq])[row.seq],
         changed_at=row.changed_at,
         present=Replay(
             state.rig, state.marks, top, again, tuple(sorted(trials, key=lambda t: t.seq))

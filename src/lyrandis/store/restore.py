@@ -16,6 +16,7 @@ from lyrandis.store import database
 from lyrandis.store import folder as places
 from lyrandis.store.database import FILE_NAME, closed_after, engine_of
 from lyrandis.store.derived import unlike_their_history
+from lyrandis.store.identity import carry_over
 from lyrandis.store.tables import RigRow
 
 
@@ -104,6 +105,7 @@ def _made_ready(folder: Path, source: Path) -> Iterator[tuple[Path, Looked]]:
             with closed_after(engine_of(ready)) as engine:
                 database.upgrade(engine)
             looked = look_over(ready)
+        carry_over(folder / FILE_NAME, ready)
         database.in_one_file(ready)
         yield ready, looked
     finally:

@@ -27,7 +27,7 @@ from lyrandis.core.parts import Part, Rig, Slot
 from lyrandis.core.route import STATION_OF_SLOT, STATIONS, states
 from lyrandis.core.stops import Standing
 from lyrandis.core.trials import MEASURED, KeptTrial
-from lyrandis.store import pages, past, rack, together
+from lyrandis.store import digests, pages, past, rack, together
 from lyrandis.store.database import writing
 from lyrandis.store.derived import Derived, derive, follow, make_anew, write
 from lyrandis.store.errors import ConflictError, MissingError, NothingError, UnreadableError
@@ -176,6 +176,11 @@ class RigStore:
         with self.engine.connect() as connection:
             return past.as_of(connection, kept, seq)
 
+    def digests(self, id: int, seqs: Iterable[int]) -> dict[int, str]:
+        """Digests of a rig's entries by their numbers; see store.digests."""
+        with self.engine.connect() as connection:
+            return digests.of_rig(connection, id, seqs)
+
     def entries(self, id: int) -> Iterator[Entry]:
         """A rig's whole history, a few rows at a time."""
         with self.engine.connect() as connection:
@@ -188,11 +193,13 @@ class RigStore:
         created_at: str | None = None,
         brought: Mapping[str, Part] | None = None,
         along: Along = nothing,
+        uid: str | None = None,
     ) -> Kept:
         """Keep a new rig, with the history and the parts it may bring.
 
         Parameters
         ----------
+        uid : its own from elsewhere, kept unless a rig here has it already
         brought : parts by their marks, out of a rig's file: those that are known here are taken
             as they are here; None for a rig that is written anew
         along : what else belongs to the same act
@@ -212,7 +219,7 @@ class RigStore:
                 on = rack.filled(connection, rig, now, at, self.rack.new_mark, brought is not None)
                 rig = rig.model_copy(update={"on": on})
                 derived = derive(rig, heads, entries, at)
-            id = self._insert(connection, rig.model_dump(mode="json"), at, entries, derived)
+            id = self._insert(connection, rig.model_dump(mode="json"), at, entries, derived, uid)
             made = together.refreshed(connection, id, now_utc())
             along(connection)
             self.may_keep(made, None, entries)
@@ -225,10 +232,13 @@ class RigStore:
         created_at: str,
         entries: Iterable[Entry],
         derived: Derived | None,
+        uid: str | None = None,
     ) -> int:
-        made = connection.execute(
-            insert(RigRow).values(base=base, created_at=created_at).returning(RigRow.id)
-        )
+        known = connection.execute(select(RigRow.id).where(RigRow.uid == uid)).first()
+        if uid is None or known is not None:
+            uid = self.rack.new_mark()
+        row = {"uid": uid, "base": base, "created_at": created_at}
+        made = connection.execute(insert(RigRow).values(**row).returning(RigRow.id))
         id = int(made.scalar_one())
         rows: list[dict[str, Any]] = []
         latest = created_at
@@ -369,6 +379,7 @@ class RigStore:
         new: Part | None = None,
         why: str = "",
         at: str | None = None,
+        along: Along = nothing,
     ) -> Kept:
         """Put another part on a rig, from the rack or new: one entry of its history.
 
@@ -385,6 +396,7 @@ class RigStore:
             part, mark = new, self.rack.new_mark()
 
         def prepare(connection: Connection) -> None:
+            along(connection)
             if new is not None:
                 rack.make(connection, mark, new, at or now_utc())
 
@@ -516,20 +528,20 @@ class RigStore:
             raise RefusedError("station", f"“{station}” is not a station.")
         return self._append(id, seq, "check", station, standing, why, None, at, prepare=along)
 
-    def undo(self, id: int, seq: int) -> Kept:
+    def undo(self, id: int, seq: int, along: Along = nothing) -> Kept:
         """Take back the latest entry that stands; raises NothingError.
 
         A rig that cannot be read is taken back too: what cannot be read may be what goes.
         """
         kept = self.either(id)
         if isinstance(kept, Unreadable):
-            self._write(kept, _undo_of(kept, seq, now_utc()), lambda _: None)
+            self._write(kept, _undo_of(kept, seq, now_utc()), lambda _: None, along)
             return self.get(id)
-        return self._append(id, seq, "undo")
+        return self._append(id, seq, "undo", prepare=along)
 
-    def redo(self, id: int, seq: int) -> Kept:
+    def redo(self, id: int, seq: int, along: Along = nothing) -> Kept:
         """Do again what was taken back last; raises NothingError."""
-        return self._append(id, seq, "redo")
+        return self._append(id, seq, "redo", prepare=along)
 
     def copy(self, id: int, name: str) -> Kept:
         """A new rig with the same parts that begins as this one stands, its stations too."""

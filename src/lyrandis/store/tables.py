@@ -18,12 +18,44 @@ class Base(DeclarativeBase):
     """Base of the tables."""
 
 
-class RigRow(Base):
-    """A rig: its beginning, in which form it was written, and whether it is put away."""
+class FolderRow(Base):
+    """The data folder itself, one row: its id for good; each time its data was replaced or added
+    to from elsewhere, the generation goes up.
+    """
 
-    __tablename__ = "rigs"
+    __tablename__ = "folder"
+
+    id: Mapped[str] = mapped_column(String(32), primary_key=True)
+    generation: Mapped[int]
+
+
+class DeviceRow(Base):
+    """A device that was let in: the digest of what its cookie says, never that itself.
+
+    gone_at : when it was signed out
+    """
+
+    __tablename__ = "devices"
 
     id: Mapped[int] = mapped_column(primary_key=True)
+    digest: Mapped[str] = mapped_column(String(64), unique=True)
+    name: Mapped[str] = mapped_column(String(80))
+    made_at: Mapped[str] = mapped_column(String(40))
+    seen_at: Mapped[str] = mapped_column(String(40))
+    gone_at: Mapped[str | None] = mapped_column(String(40), default=None)
+
+
+class RigRow(Base):
+    """A rig: its beginning, in which form it was written, and whether it is put away.
+
+    uid : its own for good, in whatever folder, file or backup it lies
+    """
+
+    __tablename__ = "rigs"
+    __table_args__ = (Index("ix_rigs_uid", "uid", unique=True),)
+
+    id: Mapped[int] = mapped_column(primary_key=True)
+    uid: Mapped[str] = mapped_column(String(32), server_default="")
     base: Mapped[Any] = mapped_column(LooseJSON)
     created_at: Mapped[str] = mapped_column(String(40))
     archived_at: Mapped[str | None] = mapped_column(String(40), default=None)

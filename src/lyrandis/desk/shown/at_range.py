@@ -58,7 +58,8 @@ class Limits:
 class RangeView(BaseModel):
     """A rig at the range, as it was at a time.
 
-    seq : its latest entry; told_at : when this was told, ISO 8601 in UTC; made_at : when the rig
+    uid : its own for good; digest : of its latest entry, `seq`, to be named with it
+    told_at : when this was told, ISO 8601 in UTC; made_at : when the rig
         was made, by which it is told from another that took its number
     way, steady_crawl_mm : how its archer aims, and the one crawl of who holds gaps with it
     limits : of an end's distance_m, crawl_mm and gap_cm
@@ -72,7 +73,9 @@ class RangeView(BaseModel):
     model_config = ConfigDict(json_schema_serialization_defaults_required=True)
 
     id: int
+    uid: str
     seq: int
+    digest: str
     told_at: str
     made_at: str
     way: AimsBy
@@ -95,7 +98,9 @@ def range_view(kept: Kept, now: str, step_m: float = 1.0) -> RangeView:
     b = papers.bench_of(kept, now)
     return RangeView(
         id=kept.id,
+        uid=kept.uid,
         seq=kept.seq,
+        digest=kept.digest,
         told_at=now,
         made_at=kept.created_at,
         way=b.rig.aims_by,

@@ -1,5 +1,6 @@
 import createClient from 'openapi-fetch';
 import type { Readable } from 'openapi-typescript-helpers';
+import { noteFolder } from './folder';
 import { answered, keyOf, writes } from './once';
 import type { components, paths } from './schema';
 import { ofShape } from './shape';
@@ -69,6 +70,11 @@ export class ApiProblem extends Error {
 	get conflict(): boolean {
 		return this.type === 'urn:x-lyrandis:conflict';
 	}
+
+	/** Whether it was made on other data than the server has now. */
+	get otherData(): boolean {
+		return this.type === 'urn:x-lyrandis:other-data';
+	}
 }
 
 const UPDATED = 'Lyrandis was updated: load this page anew.';
@@ -88,6 +94,7 @@ export async function told<T>(asked: Promise<Answer<T>>): Promise<T> {
 		throw new ApiProblem(0, 'Lyrandis does not answer. Is it still running? Nothing was lost.');
 	}
 	if (!ofShape(answer.response)) throw new ApiProblem(0, UPDATED);
+	noteFolder(answer.response);
 	if (answer.error === undefined && answer.response.ok) return answer.data as T;
 	throw problemOf(answer.response.status, answer.error as Partial<Schemas['ProblemDetails']>);
 }

@@ -4543,6 +4543,8 @@ export interface components {
          * @description A station looked at again and found to hold.
          */
         CheckIn: {
+            /** Digest */
+            digest?: string | null;
             /** Seq */
             seq: number;
             /**
@@ -6377,12 +6379,14 @@ export interface components {
          * @description One entry that was made at the range, by its maker's own mark.
          *
          *     made_at : when the rig was made on which it was made; another one is refused
-         *     strikes : the entry whose trial is struck out
+         *     strikes : the entry whose trial is struck out; strikes_digest : its digest, as it was told
          *     With neither changes, a trial nor one struck out, the station was looked at and holds.
          */
         HandOverIn: {
             /** About */
             about?: null;
+            /** About Digest */
+            about_digest?: string | null;
             /**
              * Changes
              * @default {}
@@ -6390,6 +6394,8 @@ export interface components {
             changes: {
                 [key: string]: unknown;
             };
+            /** Digest */
+            digest?: string | null;
             /**
              * Made At
              * @default
@@ -6409,6 +6415,8 @@ export interface components {
             station: string;
             /** Strikes */
             strikes?: number | null;
+            /** Strikes Digest */
+            strikes_digest?: string | null;
             /** Trial */
             trial?: (components["schemas"]["DrawTrial-Input"] | components["schemas"]["WeighingTrial-Input"] | components["schemas"]["HoldTrial-Input"] | components["schemas"]["InspectionTrial-Input"] | components["schemas"]["BraceTrial-Input"] | components["schemas"]["SettlingTrial-Input"] | components["schemas"]["QuietTrial-Input"] | components["schemas"]["ArrowWeighingTrial-Input"] | components["schemas"]["StringWeighingTrial-Input"] | components["schemas"]["ReleaseTrial-Input"] | components["schemas"]["CoachTrial-Input"] | components["schemas"]["InLineTrial-Input"] | components["schemas"]["TillerTrial-Input"] | components["schemas"]["CentreShotTrial-Input"] | components["schemas"]["NockReadTrial-Input"] | components["schemas"]["ChronographTrial-Input"] | components["schemas"]["MarksTrial-Input"] | components["schemas"]["NumberedTrial-Input"] | components["schemas"]["ShaftReadTrial-Input"] | components["schemas"]["WayTrial-Input"] | components["schemas"]["FlightReadTrial-Input"] | components["schemas"]["WalkBackTrial-Input"] | components["schemas"]["GroupTrial-Input"] | components["schemas"]["ClipTrial-Input"] | components["schemas"]["CrawlVisitTrial-Input"] | components["schemas"]["AimKnownTrial-Input"] | components["schemas"]["JudgingTrial-Input"] | components["schemas"]["ArrowsShotTrial-Input"]) | null;
             /**
@@ -6419,9 +6427,11 @@ export interface components {
         };
         /**
          * HandedOver
-         * @description The number of the entry that it became.
+         * @description The number of the entry that it became, and its digest.
          */
         HandedOver: {
+            /** Digest */
+            digest: string;
             /** Seq */
             seq: number;
         };
@@ -6949,6 +6959,8 @@ export interface components {
         KeepIn: {
             /** About */
             about?: number | null;
+            /** About Digest */
+            about_digest?: string | null;
             /**
              * Changes
              * @default {}
@@ -6956,6 +6968,8 @@ export interface components {
             changes: {
                 [key: string]: unknown;
             };
+            /** Digest */
+            digest?: string | null;
             /** Seq */
             seq: number;
             /**
@@ -8303,6 +8317,8 @@ export interface components {
             changes: {
                 [key: string]: unknown;
             };
+            /** Digest */
+            digest?: string | null;
             /** Seq */
             seq: number;
             /**
@@ -8379,14 +8395,18 @@ export interface components {
          * @description The latest line of the story that the caller has seen.
          */
         PartSeqIn: {
+            /** Digest */
+            digest?: string | null;
             /** Seq */
             seq: number;
         };
         /**
          * PartView
-         * @description A part with its story, the latest first.
+         * @description A part with its story, the latest first; `digest` is of the latest line's own.
          */
         PartView: {
+            /** Digest */
+            digest: string;
             line: components["schemas"]["PartLine"];
             part: components["schemas"]["lyrandis__core__parts__part__Part-Output"];
             redoable: components["schemas"]["Said"] | null;
@@ -8741,6 +8761,8 @@ export interface components {
          * @description Which part goes where: one of the rack by its mark, or a new one.
          */
         PutOnIn: {
+            /** Digest */
+            digest?: string | null;
             /** Mark */
             mark?: string | null;
             new?: components["schemas"]["Part-Input"] | null;
@@ -8945,7 +8967,8 @@ export interface components {
          * RangeView
          * @description A rig at the range, as it was at a time.
          *
-         *     seq : its latest entry; told_at : when this was told, ISO 8601 in UTC; made_at : when the rig
+         *     uid : its own for good; digest : of its latest entry, `seq`, to be named with it
+         *     told_at : when this was told, ISO 8601 in UTC; made_at : when the rig
          *         was made, by which it is told from another that took its number
          *     way, steady_crawl_mm : how its archer aims, and the one crawl of who holds gaps with it
          *     limits : of an end's distance_m, crawl_mm and gap_cm
@@ -8957,6 +8980,8 @@ export interface components {
          */
         RangeView: {
             bench: components["schemas"]["BenchView"];
+            /** Digest */
+            digest: string;
             /** Id */
             id: number;
             /** Limits */
@@ -8979,6 +9004,8 @@ export interface components {
             stops: components["schemas"]["Said"][];
             /** Told At */
             told_at: string;
+            /** Uid */
+            uid: string;
             /**
              * Way
              * @enum {string}
@@ -9754,11 +9781,14 @@ export interface components {
          * RigView
          * @description A rig as it stands, with the state of each station and its trials, the latest first.
          *
+         *     uid : its own for good; digest : of its latest entry, to be named with its number
          *     earlier : the kinds of trial of which more were logged than are listed here
          */
         RigView: {
             /** Archived */
             archived: boolean;
+            /** Digest */
+            digest: string;
             /** Earlier */
             earlier: ("draw" | "weighing" | "hold" | "inspection" | "brace" | "settling" | "quiet" | "arrow_weighing" | "string_weighing" | "release" | "coach" | "in_line" | "tiller" | "centre_shot" | "nock_read" | "chronograph" | "marks" | "way" | "shaft_read" | "numbered" | "flight_read" | "walk_back" | "group" | "clip" | "crawl_visit" | "aim_known" | "judging" | "arrows_shot")[];
             /** Id */
@@ -9775,6 +9805,8 @@ export interface components {
             states: components["schemas"]["StationState"][];
             /** Trials */
             trials: components["schemas"]["TrialLine"][];
+            /** Uid */
+            uid: string;
             undoable: components["schemas"]["Said"] | null;
         };
         /**
@@ -10142,6 +10174,8 @@ export interface components {
          * @description The latest entry the caller has seen.
          */
         SeqIn: {
+            /** Digest */
+            digest?: string | null;
             /** Seq */
             seq: number;
         };
@@ -11215,6 +11249,10 @@ export interface components {
         StrikeIn: {
             /** About */
             about: number;
+            /** About Digest */
+            about_digest?: string | null;
+            /** Digest */
+            digest?: string | null;
             /**
              * Out
              * @default true
@@ -11967,13 +12005,16 @@ export interface components {
          * TrialLine
          * @description One trial of a rig: when it was logged, the day it was made, what it showed.
          *
-         *     `moved` names what it was made with that is otherwise now: it may no longer hold.
+         *     `moved` names what it was made with that is otherwise now: it may no longer hold; `digest` is
+         *     of its entry, to be named with its number.
          */
         TrialLine: {
             /** At */
             at: string;
             /** Day */
             day: string;
+            /** Digest */
+            digest: string;
             /** Moved */
             moved: string[];
             said: components["schemas"]["Said"];

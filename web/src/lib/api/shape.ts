@@ -1,5 +1,5 @@
 /** The number of the answers' shape that these pages were built for; as in api/shape.py. */
-export const SHAPE = 1;
+export const SHAPE = 2;
 const HEADER = 'x-lyrandis-shape';
 
 /** Called with the first answer of another shape; nothing is read of it. */

@@ -20,11 +20,14 @@ export type Part = NonNullable<Schemas['PutOnIn']['new']>;
 export type Trial = NonNullable<Schemas['KeepIn']['trial']>;
 export type TrialOf<Kind extends Trial['kind']> = Extract<Trial, { kind?: Kind }>;
 
+/** An entry as it is named: its number, and its digest, which tells it from that of other data. */
+export type Entered = Pick<Schemas['TrialLine'], 'seq' | 'digest'>;
+
 /** What each writing call sends, beside the latest entry this window has seen. */
 interface Bodies {
-	keep: Omit<Schemas['KeepIn'], 'seq'>;
-	strike: Omit<Schemas['StrikeIn'], 'seq'>;
-	check: Omit<Schemas['CheckIn'], 'seq'>;
+	keep: Omit<Schemas['KeepIn'], 'seq' | 'digest'>;
+	strike: Omit<Schemas['StrikeIn'], 'seq' | 'digest'>;
+	check: Omit<Schemas['CheckIn'], 'seq' | 'digest'>;
 	undo: object;
 	redo: object;
 }
@@ -220,7 +223,8 @@ export class RigBench {
 			this.refused[path] = e.reason;
 			shown ||= path in this.changes || this.beside(path);
 		}
-		this.fault = shown ? null : problem.message;
+		const anew = problem.otherData ? ' Load this page anew to see it.' : '';
+		this.fault = shown ? null : problem.message + anew;
 	}
 
 	/** Whether a setting stands at the same station as one that was changed. */
@@ -376,13 +380,18 @@ export class RigBench {
 		if (left.length) this.setAll(Object.fromEntries(left));
 	}
 
+	/** The latest entry this window has seen. */
+	private get seen(): Entered {
+		return { seq: this.kept.seq, digest: this.kept.digest };
+	}
+
 	private at() {
 		return { params: { path: { id: this.id } } };
 	}
 
 	/** A write seen from the latest entry this window knows. */
 	private post<Deed extends keyof Bodies>(deed: Deed, body: Bodies[Deed]): Promise<RigView> {
-		const sent = { ...this.at(), body: { ...body, seq: this.kept.seq } };
+		const sent = { ...this.at(), body: { ...body, ...this.seen } };
 		return told(api.POST(`/api/rigs/{id}/${deed}` as '/api/rigs/{id}/undo', sent));
 	}
 
@@ -402,13 +411,14 @@ export class RigBench {
 	log(
 		station: string,
 		trial: Trial,
-		about: number | null = null,
+		about: Entered | null = null,
 		changes: Record<string, unknown> = {}
 	): Promise<boolean> {
 		const body = {
 			station,
 			trial,
-			about,
+			about: about?.seq ?? null,
+			about_digest: about?.digest ?? null,
 			changes,
 			why: '',
 			standing: 'provisional' as const
@@ -418,8 +428,8 @@ export class RigBench {
 	}
 
 	/** Strike a trial out, or take it in again; changes not kept stay as they are. */
-	strike(about: number, out: boolean): Promise<boolean> {
-		const body = { about, out, why: '' };
+	strike({ seq, digest }: Entered, out: boolean): Promise<boolean> {
+		const body = { about: seq, about_digest: digest, out, why: '' };
 		const mine = { deed: out ? 'A trial struck out' : 'A trial taken in again' };
 		return this.write(() => this.post('strike', body), {}, mine, ['strike', body]);
 	}
@@ -432,7 +442,7 @@ export class RigBench {
 
 	/** Put another part on, from the rack by its mark, or a new one. */
 	putOn(slot: Slot, part: { mark: string } | { new: Part }, why: string): Promise<boolean> {
-		const sent = { ...this.at(), body: { slot, ...part, why, seq: this.kept.seq } };
+		const sent = { ...this.at(), body: { slot, ...part, why, ...this.seen } };
 		const mine = { deed: 'Another part put on' };
 		const put = () => told(api.POST('/api/rigs/{id}/put-on', sent));
 		return this.write(put, {}, mine, ['put on', slot, part, why]);

@@ -76,6 +76,7 @@ describe('a rig on the bench', () => {
 		const kept = server.asked.find((a) => a.path.endsWith('/keep'));
 		expect(kept?.body).toEqual({
 			seq: 0,
+			digest: '0'.repeat(32),
 			station: 'draw',
 			why: 'measured',
 			standing: 'settled',
@@ -206,7 +207,10 @@ describe('a rig on the bench', () => {
 
 	it.each(['undo', 'redo'] as const)('%s sends the entry it has seen', async (deed) => {
 		expect(await bench[deed]()).toBe(true);
-		expect(server.asked[0]).toEqual({ path: `/api/rigs/1/${deed}`, body: { seq: 0 } });
+		expect(server.asked[0]).toEqual({
+			path: `/api/rigs/1/${deed}`,
+			body: { seq: 0, digest: '0'.repeat(32) }
+		});
 		expect(bench.kept.seq).toBe(1);
 	});
 
@@ -214,6 +218,7 @@ describe('a rig on the bench', () => {
 		await bench.check('crawls', 'settled');
 		expect(server.asked[0]?.body).toEqual({
 			seq: 0,
+			digest: '0'.repeat(32),
 			station: 'crawls',
 			standing: 'settled',
 			why: ''

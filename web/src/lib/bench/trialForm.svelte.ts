@@ -1,5 +1,5 @@
 import type { Schemas } from '$lib/api/client';
-import type { RigBench, TrialOf } from './bench.svelte';
+import type { Entered, RigBench, TrialOf } from './bench.svelte';
 import { One } from './one.svelte';
 
 type Kind = Schemas['TrialLine']['trial']['kind'];
@@ -11,7 +11,7 @@ export class TrialForm<K extends Kind> {
 	notes = $state('');
 	problem = $state<string | null>(null);
 	/** The trial that is being put right; null while a new one is typed. */
-	about = $state<number | null>(null);
+	about = $state.raw<Entered | null>(null);
 	/** As it was logged, while it is put right. */
 	was: TrialOf<K> | null = null;
 	private one = new One();
@@ -65,7 +65,7 @@ export class TrialForm<K extends Kind> {
 	edit = (fill: (was: TrialOf<K>) => void) => (line: Schemas['TrialLine']) => {
 		if (line.trial.kind !== this.kind) return;
 		const was = line.trial as TrialOf<K>;
-		this.about = line.seq;
+		this.about = { seq: line.seq, digest: line.digest };
 		this.was = was;
 		this.notes = was.notes ?? '';
 		fill(was);

@@ -5,6 +5,7 @@ import { TrialForm } from './trialForm.svelte';
 
 const LINE = {
 	seq: 7,
+	digest: 'd7',
 	trial: { kind: 'tiller', upper_mm: 190, lower_mm: 188, notes: 'cold', day: '2026-05-01' }
 } as Schemas['TrialLine'];
 
@@ -50,7 +51,7 @@ describe('a form of a trial', () => {
 		expect(f.notes).toBe('cold');
 		await f.log('tiller', read, { 'limbs.upper_turns': 0.5 });
 		const day = expect.objectContaining({ day: '2026-05-01', notes: 'cold' });
-		expect(log).toHaveBeenCalledWith('tiller', day, 7, {});
+		expect(log).toHaveBeenCalledWith('tiller', day, { seq: 7, digest: 'd7' }, {});
 		expect(f.about).toBeNull();
 	});
 });

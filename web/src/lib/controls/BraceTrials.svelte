@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { ApiProblem, type Schemas } from '$lib/api/client';
 	import { recording } from '$lib/api/recording';
-	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
+	import { useBench, type Entered, type TrialOf } from '$lib/bench/bench.svelte';
 	import { One } from '$lib/bench/one.svelte';
 	import { Recorded } from '$lib/bench/recorded.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
@@ -28,7 +28,7 @@
 	const listening = $derived(fetching !== null || recorded.busy);
 	let takes = 0;
 	let problem = $state<string | null>(null);
-	let about = $state<number | null>(null);
+	let about = $state.raw<Entered | null>(null);
 	/** The trial that is being put right: what this form does not ask stays as it was. */
 	let putRight: Trial | null = null;
 	let picker = $state<HTMLInputElement>();
@@ -115,7 +115,7 @@
 		if (line.trial.kind !== 'brace') return;
 		const t = line.trial;
 		clear();
-		about = line.seq;
+		about = { seq: line.seq, digest: line.digest };
 		putRight = t;
 		brace = reference.text(t.brace_height_in, 'brace', false);
 		turns = t.twists == null ? '' : String(t.twists);

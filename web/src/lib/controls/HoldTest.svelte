@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { onDestroy } from 'svelte';
 	import { ApiProblem, type Schemas } from '$lib/api/client';
-	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
+	import { useBench, type Entered, type TrialOf } from '$lib/bench/bench.svelte';
 	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import TrialList from './TrialList.svelte';
@@ -18,7 +18,7 @@
 	let ended = $state<Ended>('shaking');
 	let notes = $state('');
 	let problem = $state<string | null>(null);
-	let about = $state<number | null>(null);
+	let about = $state.raw<Entered | null>(null);
 	let putRight: TrialOf<'hold'> | null = null;
 	let ticking: ReturnType<typeof setInterval> | undefined;
 
@@ -63,7 +63,7 @@
 
 	function edit(line: Schemas['TrialLine']): void {
 		if (line.trial.kind !== 'hold') return;
-		about = line.seq;
+		about = { seq: line.seq, digest: line.digest };
 		putRight = line.trial;
 		weight = reference.text(line.trial.weight_lbf, 'weight', false);
 		seconds = String(line.trial.seconds);

@@ -82,7 +82,7 @@
 					<button
 						class="link"
 						disabled={bench().busy}
-						onclick={() => bench().strike(line.seq, !line.struck)}
+						onclick={() => bench().strike(line, !line.struck)}
 						>{line.struck ? 'Take in again' : 'Strike out'}</button
 					>
 				</span>

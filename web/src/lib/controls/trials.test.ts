@@ -22,6 +22,7 @@ const line = (seq: number, kind: 'hold' | 'weighing', struck = false): Logged =>
 		station: 'weight',
 		struck,
 		moved: [],
+		digest: 'd'.repeat(32),
 		said: { text: `Trial ${seq}.`, values: {}, words: {} },
 		trial:
 			kind === 'hold'

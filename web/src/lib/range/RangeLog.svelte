@@ -51,6 +51,9 @@
 				{#if made.left}<span class="quiet">left out</span>{/if}</span
 			>
 			<span class="deeds">
+				{#if made.other_data && made.body.strikes == null}
+					<button class="link" onclick={() => outbox.onThis(made.mark)}>Log it here</button>
+				{/if}
 				<button class="link" onclick={() => outbox.leave(made.mark, !made.left)}
 					>{made.left ? 'Take in again' : 'Leave out'}</button
 				>
@@ -83,10 +86,10 @@
 	<button class="act plain" onclick={() => void outbox.hand()}>Hand over now</button>
 {/if}
 {#if outbox.fault}<p class="wrong" role="alert">{outbox.fault} What waits here is kept.</p>{/if}
-{#if !outbox.safe}
-	<p class="wrong" role="alert">
-		This browser keeps nothing (its storage is full or shut): leave the page open until all is
-		handed over.
+{#if outbox.oldPlace}
+	<p class="quiet">
+		This browser refuses its database: what waits is kept in its small storage instead, which holds
+		some hundred acts.
 	</p>
 {/if}
 

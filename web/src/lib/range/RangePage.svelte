@@ -12,6 +12,7 @@
 	import RangeLog from './RangeLog.svelte';
 	import RangeRead from './RangeRead.svelte';
 	import type { Taken } from './setting';
+	import type { Acts, Shelf } from './shelf';
 	import { Unlogged } from './unlogged.svelte';
 
 	/** One rig at the range: the card, an end, the brace, a read, and what was logged. */
@@ -19,17 +20,25 @@
 		view: Taken;
 		/** Whether it is as of before, from this browser's keeping. */
 		old: boolean;
+		shelf: Shelf;
+		/** What waits on it as the page is opened. */
+		acts: Acts;
 		refresh: () => Promise<void>;
 	}
-	let { view, old, refresh }: Props = $props();
+	let { view, old, shelf, acts, refresh }: Props = $props();
 	/** What a browser tells that may put a page on the home screen. */
 	interface Offer extends Event {
 		prompt(): Promise<unknown>;
 	}
 	const wide = new MediaQuery('min-width: 760px');
-	const outbox = new Outbox(
-		() => view,
-		() => refresh()
+	const outbox = untrack(
+		() =>
+			new Outbox(
+				() => view,
+				() => refresh(),
+				shelf,
+				acts
+			)
 	);
 	const unlogged = new Unlogged(
 		untrack(() => view.id),
@@ -91,8 +100,9 @@
 			event.preventDefault();
 			offer = event as Offer;
 		};
-		const again = () => document.visibilityState === 'visible' && void outbox.hand();
-		const look = () => outbox.look();
+		const again = () =>
+			document.visibilityState === 'visible' && void outbox.look().then(() => outbox.hand());
+		const look = () => void outbox.look();
 		window.addEventListener('beforeinstallprompt', offered);
 		window.addEventListener('online', again);
 		window.addEventListener('storage', look);
@@ -129,6 +139,12 @@
 			<button class="opens" onclick={() => go('log')}
 				>Does not open out of reach{readiness === 'late' ? ' yet' : ''}: why</button
 			>
+		{/if}
+		{#if !outbox.safe}
+			<p class="stop" role="alert">
+				This browser keeps nothing more (its storage is full or shut): leave the page open until all
+				is handed over.
+			</p>
 		{/if}
 		{#each view.stops as stop, i (i)}
 			<p class="stop" role="alert"><strong>Stop.</strong> <SaidText said={stop} /></p>

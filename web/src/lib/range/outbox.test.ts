@@ -1,30 +1,45 @@
+import 'fake-indexeddb/auto';
+import { IDBFactory } from 'fake-indexeddb';
 import { afterEach, beforeEach, describe, expect, it, vi } from 'vitest';
+import { noteFolder } from '$lib/api/folder';
 import { Outbox } from './outbox.svelte';
 import { plainNumber } from './plainly';
 import { rigsHere } from './here';
-import { all, put, unread, type Made } from './shelf';
+import { oldShelf, shelf, shutShelf, type Made } from './shelf';
 import { Unlogged } from './unlogged.svelte';
 import type { Taken } from './setting';
 
 const VIEW = {
 	id: 3,
+	uid: 'f'.repeat(32),
 	seq: 10,
+	digest: 'd10',
 	made_at: '2026-05-01T08:00:00+00:00',
 	bench: { rig: { bow: { brace_height_in: 7.5 } } }
 } as unknown as Taken;
 
 /** A server that takes what is handed over, unless it is told otherwise; and what it was sent. */
 class Server {
-	sent: { mark: string; seq: number; strikes?: number; changes: object }[] = [];
+	sent: {
+		mark: string;
+		seq: number;
+		digest?: string;
+		strikes?: number;
+		strikes_digest?: string;
+		changes: object;
+	}[] = [];
 	seq = 10;
-	answer: 'takes' | 'silent' | 'refuses' | 'loses' | 'faults' = 'takes';
+	generation = 1;
+	answer: 'takes' | 'silent' | 'refuses' | 'loses' | 'faults' | 'other data' = 'takes';
 	private known = new Map<string, number>();
 
 	fetch = async (request: Request): Promise<Response> => {
-		const json = (body: unknown, status = 200) => new Response(JSON.stringify(body), { status });
+		const headers = { 'x-lyrandis-folder': `abc.${this.generation}` };
+		const json = (body: unknown, status = 200) =>
+			new Response(JSON.stringify(body), { status, headers });
 		if (this.answer === 'silent') throw new TypeError('no network');
 		if (request.url.endsWith('/history?since=10&most=20')) return json([{ seq: this.seq }]);
-		if (request.url.endsWith('/rigs/3')) return json({ seq: this.seq });
+		if (request.url.endsWith('/rigs/3')) return json({ seq: this.seq, digest: `d${this.seq}` });
 		if (this.answer === 'faults') return json({ detail: 'A fault, noted as 7f.' }, 500);
 		if (this.answer === 'refuses')
 			return json(
@@ -33,6 +48,8 @@ class Server {
 			);
 		const body = await request.json();
 		this.sent.push(body);
+		if (this.answer === 'other data')
+			return json({ type: 'urn:x-lyrandis:other-data', detail: 'Put back since.' }, 409);
 		const known = this.known.get(body.mark);
 		if (known === undefined) {
 			if (body.seq !== this.seq)
@@ -43,21 +60,25 @@ class Server {
 			this.answer = 'takes';
 			throw new TypeError('lost on its way');
 		}
-		return json({ seq: known ?? this.seq });
+		const seq = known ?? this.seq;
+		return json({ seq, digest: `d${seq}` });
 	};
 }
 
 let server: Server;
 let refreshed: number;
-const outboxOf = () =>
-	new Outbox(
-		() => VIEW,
-		async () => void refreshed++
-	);
+const all = async (rig: number) => (await (await shelf()).all(rig)).made;
+async function outboxOf() {
+	const kept = await shelf();
+	const refresh = async () => void refreshed++;
+	return new Outbox(() => VIEW, refresh, kept, await kept.all(3));
+}
 const visit = { station: 'crawls', trial: { kind: 'crawl_visit' } as Made['body']['trial'] };
 
 beforeEach(() => {
 	localStorage.clear();
+	vi.stubGlobal('indexedDB', new IDBFactory());
+	shutShelf();
 	server = new Server();
 	refreshed = 0;
 	vi.stubGlobal('fetch', server.fetch);
@@ -66,24 +87,24 @@ afterEach(() => vi.unstubAllGlobals());
 
 describe('what is logged at the range', () => {
 	it('is handed over at once, and the rig is told anew', async () => {
-		const outbox = outboxOf();
+		const outbox = await outboxOf();
 		outbox.log('an end', visit);
 		await vi.waitFor(() => expect(refreshed).toBe(1));
 		expect(outbox.made).toEqual([]);
-		expect(all(3)).toEqual([]);
+		await vi.waitFor(async () => expect(await all(3)).toEqual([]));
 		expect(outbox.handed[0]).toMatchObject({ seq: 11, made: { said: 'an end' } });
 		outbox.stop();
 	});
 
 	it('waits in the browser while nobody answers, and goes in the order it was made', async () => {
 		server.answer = 'silent';
-		const before = outboxOf();
+		const before = await outboxOf();
 		before.log('one', visit);
 		before.log('two', visit);
 		await vi.waitFor(() => expect(before.reach).toBe(false));
 		before.stop();
 		// The page is closed and opened again.
-		const outbox = outboxOf();
+		const outbox = await outboxOf();
 		expect(outbox.waiting.map((m) => m.said)).toEqual(['one', 'two']);
 		server.answer = 'takes';
 		await outbox.hand();
@@ -94,7 +115,7 @@ describe('what is logged at the range', () => {
 
 	it('is sent again with its own mark where the answer was lost', async () => {
 		server.answer = 'loses';
-		const outbox = outboxOf();
+		const outbox = await outboxOf();
 		outbox.log('one', visit);
 		outbox.log('two', visit);
 		await vi.waitFor(() => expect(outbox.reach).toBe(false));
@@ -107,7 +128,7 @@ describe('what is logged at the range', () => {
 
 	it('waits for a choice where something was kept meanwhile', async () => {
 		server.seq = 12;
-		const outbox = outboxOf();
+		const outbox = await outboxOf();
 		outbox.log('one', visit);
 		outbox.log('two', visit);
 		await vi.waitFor(() => expect(outbox.meanwhile?.seq).toBe(12));
@@ -125,21 +146,21 @@ describe('what is logged at the range', () => {
 
 	it('stays with its reason where it is refused, and can be left out and thrown away', async () => {
 		server.answer = 'refuses';
-		const outbox = outboxOf();
+		const outbox = await outboxOf();
 		outbox.log('far off', visit);
 		await vi.waitFor(() => expect(outbox.made[0]?.refused).toBe('At most 90 m.'));
 		const mark = outbox.made[0]?.mark ?? '';
 		outbox.forget(mark); // not before it is left out
-		expect(all(3)).toHaveLength(1);
+		await vi.waitFor(async () => expect(await all(3)).toHaveLength(1));
 		outbox.leave(mark, true);
 		outbox.forget(mark);
-		expect(all(3)).toEqual([]);
+		await vi.waitFor(async () => expect(await all(3)).toEqual([]));
 		outbox.stop();
 	});
 
 	it('does not hold up those behind it where it is refused', async () => {
 		server.answer = 'refuses';
-		const outbox = outboxOf();
+		const outbox = await outboxOf();
 		outbox.log('far off', visit);
 		await vi.waitFor(() => expect(outbox.made[0]?.refused).toBe('At most 90 m.'));
 		server.answer = 'takes';
@@ -148,9 +169,10 @@ describe('what is logged at the range', () => {
 		expect(outbox.made.map((m) => [m.said, m.refused])).toEqual([['far off', 'At most 90 m.']]);
 		// Its rig is there again: it is offered once more, and goes on top of what was kept since.
 		const mark = outbox.made[0]?.mark ?? '';
-		put({ ...outbox.made[0]!, refused_on: 'another rig' });
+		// The data was put back, or its rig taken in again.
+		noteFolder(new Response('', { headers: { 'x-lyrandis-folder': 'abc.2' } }));
 		outbox.stop();
-		const again = outboxOf();
+		const again = await outboxOf();
 		await again.hand();
 		expect(again.handed.map((h) => h.made.mark)).toEqual([mark]);
 		again.stop();
@@ -160,18 +182,18 @@ describe('what is logged at the range', () => {
 		'hides nothing else where a record is %s',
 		async (text) => {
 			server.answer = 'silent';
-			const before = outboxOf();
+			const before = await outboxOf();
 			before.log('an end', visit);
 			await vi.waitFor(() => expect(before.reach).toBe(false));
 			before.stop();
 			localStorage.setItem('lyrandis.made.3.2026-01-01T00:00:00Z.broken', text);
-			const outbox = outboxOf();
+			const outbox = await outboxOf();
 			expect(outbox.waiting.map((m) => m.said)).toEqual(['an end']);
 			expect(outbox.unread.map((one) => one.text)).toEqual([text]);
 			outbox.drop(outbox.unread[0]!);
 			expect(outbox.unread).toEqual([]);
-			expect(unread(3)).toEqual([]);
-			expect(all(3)).toHaveLength(1);
+			await vi.waitFor(async () => expect((await (await shelf()).all(3)).unread).toEqual([]));
+			expect(await all(3)).toHaveLength(1);
 			outbox.stop();
 		}
 	);
@@ -189,16 +211,16 @@ describe('what is logged at the range', () => {
 
 	it("keeps what waits and tells a server's own fault", async () => {
 		server.answer = 'faults';
-		const outbox = outboxOf();
+		const outbox = await outboxOf();
 		outbox.log('one', visit);
 		await vi.waitFor(() => expect(outbox.fault).toBe('A fault, noted as 7f.'));
 		expect(outbox.reach).toBe(true);
-		expect(all(3)).toHaveLength(1);
+		await vi.waitFor(async () => expect(await all(3)).toHaveLength(1));
 		outbox.stop();
 	});
 
 	it('is taken back by striking the trial out, or by setting the value as it was', async () => {
-		const outbox = outboxOf();
+		const outbox = await outboxOf();
 		outbox.log('an end', visit);
 		outbox.log('brace 8', { station: 'brace', changes: { 'bow.brace_height_in': 8 } });
 		await vi.waitFor(() => expect(outbox.handed).toHaveLength(2));
@@ -216,7 +238,7 @@ describe('what is logged at the range', () => {
 	});
 
 	it('is undone from the last on: left out while it waits, taken back once it is kept', async () => {
-		const outbox = outboxOf();
+		const outbox = await outboxOf();
 		outbox.log('brace 8', { station: 'brace', changes: { 'bow.brace_height_in': 8 } });
 		await vi.waitFor(() => expect(outbox.handed).toHaveLength(1));
 		server.answer = 'silent';
@@ -236,7 +258,7 @@ describe('what is logged at the range', () => {
 
 	it('knows what waits to be set, and what that was before', async () => {
 		server.answer = 'silent';
-		const outbox = outboxOf();
+		const outbox = await outboxOf();
 		const brace = (at: number) => ({ station: 'brace', changes: { 'bow.brace_height_in': at } });
 		outbox.log('brace 8', brace(8));
 		expect(outbox.setting('bow.brace_height_in')).toBe(8);
@@ -248,17 +270,129 @@ describe('what is logged at the range', () => {
 		outbox.stop();
 	});
 
-	it('says so where the browser keeps nothing', async () => {
+	const full = () => Promise.reject(new DOMException('full', 'QuotaExceededError'));
+
+	it('stays in sight where the browser has no room, and is kept as soon as it has', async () => {
 		server.answer = 'silent';
-		const full = vi.spyOn(Storage.prototype, 'setItem').mockImplementation(() => {
-			throw new DOMException('full', 'QuotaExceededError');
-		});
-		const outbox = outboxOf();
+		const kept = await shelf();
+		const put = vi.spyOn(kept, 'put').mockImplementation(full);
+		const outbox = await outboxOf();
 		outbox.log('one', visit);
-		expect(outbox.safe).toBe(false);
-		expect(outbox.waiting).toHaveLength(1);
-		full.mockRestore();
+		await vi.waitFor(() => expect(outbox.safe).toBe(false));
+		await outbox.look(); // another window did something
+		expect(outbox.waiting.map((m) => m.said)).toEqual(['one']);
+		put.mockRestore();
+		await outbox.hand();
+		await vi.waitFor(() => expect(outbox.safe).toBe(true));
+		expect((await all(3)).map((m) => m.said)).toEqual(['one']);
 		outbox.stop();
+	});
+
+	it('goes to the old place, and says so, where the database is refused', async () => {
+		vi.stubGlobal('indexedDB', {
+			open: () => {
+				throw new DOMException('no', 'SecurityError');
+			}
+		});
+		server.answer = 'silent';
+		const outbox = await outboxOf();
+		expect(outbox.oldPlace).toBe(true);
+		outbox.log('one', visit);
+		await vi.waitFor(async () => expect((await oldShelf.all(3)).made).toHaveLength(1));
+		outbox.stop();
+	});
+
+	it('is moved from the old place once, in the order in which it was made', async () => {
+		const old = (mark: string, at: string): Made => ({
+			mark,
+			rig: 3,
+			at,
+			said: mark,
+			was: {},
+			body: {
+				...visit,
+				seq: 10,
+				made_at: '',
+				why: '',
+				standing: 'provisional',
+				changes: {}
+			} as Made['body']
+		});
+		await oldShelf.put(old('b', '2026-05-02T08:00:00Z'));
+		await oldShelf.put(old('a', '2026-05-01T08:00:00Z'));
+		expect((await all(3)).map((m) => m.mark)).toEqual(['a', 'b']);
+		expect(localStorage).toHaveLength(0);
+		shutShelf();
+		expect(await all(3)).toHaveLength(2);
+	});
+
+	it('is in the order in which it was made, whatever the clock says', async () => {
+		server.answer = 'silent';
+		const outbox = await outboxOf();
+		vi.useFakeTimers({ now: new Date('2026-05-02'), toFake: ['Date'] });
+		outbox.log('first', visit);
+		vi.setSystemTime(new Date('2026-05-01'));
+		outbox.log('second', visit);
+		vi.useRealTimers();
+		await vi.waitFor(async () => expect(await all(3)).toHaveLength(2));
+		expect((await all(3)).map((m) => m.said)).toEqual(['first', 'second']);
+		outbox.stop();
+	});
+
+	it('names the entries it rests on by their digests too', async () => {
+		const outbox = await outboxOf();
+		outbox.log('one', visit);
+		outbox.log('two', visit);
+		await vi.waitFor(() => expect(outbox.handed).toHaveLength(2));
+		outbox.takeBack(outbox.handed[0]!);
+		await vi.waitFor(() => expect(server.sent).toHaveLength(3));
+		expect(server.sent.map((s) => s.digest)).toEqual(['d10', 'd11', 'd12']);
+		expect(server.sent[2]).toMatchObject({ strikes: 11, strikes_digest: 'd11' });
+		outbox.stop();
+	});
+
+	it('stays with its archer where it was made on other data', async () => {
+		const outbox = await outboxOf();
+		outbox.log('an end', visit);
+		await vi.waitFor(() => expect(outbox.handed).toHaveLength(1));
+		server.answer = 'other data';
+		server.generation = 2;
+		outbox.takeBack(outbox.handed[0]!);
+		outbox.log('one more', visit);
+		await vi.waitFor(() =>
+			expect(outbox.made.map((m) => m.refused)).toEqual(Array(2).fill('Put back since.'))
+		);
+		expect(outbox.meanwhile).toBeNull();
+		const [back, more] = outbox.made;
+		server.answer = 'takes';
+		server.seq = 10;
+		await outbox.hand();
+		expect(outbox.made).toHaveLength(2); // the same data still
+		outbox.onThis(back!.mark); // what it names is not there
+		outbox.onThis(more!.mark);
+		await vi.waitFor(() => expect(outbox.made.map((m) => m.said)).toEqual(['Taken back: an end']));
+		expect(server.sent.at(-1)).toMatchObject({ seq: 10, digest: 'd10' });
+		outbox.stop();
+	});
+
+	it('takes nothing back by a number alone', async () => {
+		const outbox = await outboxOf();
+		outbox.log('Taken back: an end', { station: 'crawls', strikes: 11 });
+		await vi.waitFor(() => expect(outbox.made[0]?.refused).toContain('in the logbook'));
+		expect(server.sent).toEqual([]);
+		outbox.stop();
+	});
+
+	it('is seen in another window, and goes there when it is handed over', async () => {
+		server.answer = 'silent';
+		const [one, two] = [await outboxOf(), await outboxOf()];
+		one.log('an end', visit);
+		await vi.waitFor(() => expect(two.waiting.map((m) => m.said)).toEqual(['an end']));
+		server.answer = 'takes';
+		await two.hand();
+		await vi.waitFor(() => expect(one.made).toEqual([]));
+		one.stop();
+		two.stop();
 	});
 });
 

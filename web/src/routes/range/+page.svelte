@@ -4,17 +4,23 @@
 	import { page } from '$app/state';
 	import Mark from '$lib/frame/Mark.svelte';
 	import { forget, rigsHere, type Here } from '$lib/range/here';
-	import { all } from '$lib/range/shelf';
+	import { shelf } from '$lib/range/shelf';
 
 	/** Where the home screen leads: the rigs that were taken to the range on this device. */
 	let rigs = $state<(Here & { waiting: number })[]>([]);
-	const list = () => (rigs = rigsHere().map((rig) => ({ ...rig, waiting: all(rig.id).length })));
+	async function list(): Promise<void> {
+		const kept = await shelf();
+		const waiting = async (id: number) => (await kept.all(id)).made.length;
+		rigs = await Promise.all(
+			rigsHere().map(async (rig) => ({ ...rig, waiting: await waiting(rig.id) }))
+		);
+	}
 	async function leave(id: number): Promise<void> {
 		await forget(id);
-		list();
+		await list();
 	}
-	onMount(() => {
-		list();
+	onMount(async () => {
+		await list();
 		// From the home screen straight to the only one there is.
 		const [only, second] = rigs;
 		if (only && !second && page.url.searchParams.has('home'))

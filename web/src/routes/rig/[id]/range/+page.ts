@@ -1,4 +1,5 @@
 import { error as missing } from '@sveltejs/kit';
+import { shelf } from '$lib/range/shelf';
 import { taken } from '$lib/range/taken';
 import type { PageLoad } from './$types';
 
@@ -6,10 +7,13 @@ import type { PageLoad } from './$types';
 export const load: PageLoad = async ({ params, parent }) => {
 	await parent();
 	if (!/^[1-9]\d{0,15}$/.test(params.id)) missing(404, 'No rig has that number');
+	const id = Number(params.id);
+	const kept = await shelf();
+	const acts = await kept.all(id).catch(() => ({ made: [], unread: [] }));
 	try {
-		return { id: Number(params.id), ...(await taken(Number(params.id))), problem: null };
+		return { id, shelf: kept, acts, ...(await taken(id)), problem: null };
 	} catch (error) {
 		const problem = (error as Error).message;
-		return { id: Number(params.id), view: null, old: false, problem };
+		return { id, shelf: kept, acts, view: null, old: false, problem };
 	}
 };

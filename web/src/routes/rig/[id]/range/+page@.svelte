@@ -23,7 +23,13 @@
 	></svelte:head
 >
 {#if view}
-	{#key data.id}<RangePage {view} old={data.old} {refresh} />{/key}
+	{#key data.id}<RangePage
+			{view}
+			old={data.old}
+			shelf={data.shelf}
+			acts={data.acts}
+			{refresh}
+		/>{/key}
 {:else}
 	<main id="main" tabindex="-1" class="fault" role="alert">
 		<h1>This rig is not here</h1>
