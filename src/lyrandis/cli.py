@@ -1,8 +1,9 @@
-"""The command line: serve, demo, backup, restore, check, openapi."""
+"""The command line: serve, demo, certificate, backup, restore, check, openapi."""
 
 from __future__ import annotations
 
 import errno
+import io
 import json
 import socket
 import sqlite3
@@ -11,18 +12,23 @@ from contextlib import contextmanager
 from pathlib import Path
 from typing import Annotated
 
+import segno
 import typer
 import uvicorn
 from rich.console import Console
 from rich.markup import escape
 from sqlalchemy.exc import DatabaseError
 
+from lyrandis import certificates
 from lyrandis.api.app import create_app
+from lyrandis.api.devices import invited
+from lyrandis.api.doors import Doors
 from lyrandis.api.names import is_any, own_names
 from lyrandis.api.security import LEAST_TOKEN, LOCAL_HOSTS
 from lyrandis.demo import folder as demo_folder
 from lyrandis.settings import Settings, new_token
 from lyrandis.store import database
+from lyrandis.store import folder as places
 from lyrandis.store.folder import InUseError
 from lyrandis.store.restore import Looked, NoBackupError, look_over
 from lyrandis.store.restore import restore as put_back
@@ -98,8 +104,13 @@ def _serve(
 ) -> None:
     if (certificate is None) != (key is None):
         raise _fail("A certificate and its key go together: give --certificate and --key.")
+    local = host in LOCAL_HOSTS  # which is a secure address as it is
+    own = None
+    if certificate is None and not local:
+        own = _own_certificate(folder, host, names)
+    if own is not None:
+        certificate, key = own.own, own.own_key
     with _listening(host, port) as listening:
-        local = host in LOCAL_HOSTS
         token = None if local else (Settings().token or new_token())
         if token is not None and len(token) < LEAST_TOKEN:
             raise _fail(
@@ -108,14 +119,21 @@ def _serve(
             )
         prepare()
         hosts = LOCAL_HOSTS | frozenset(names) | (frozenset() if local else own_names() | {host})
+        scheme = "http" if certificate is None else "https"
+        reached = [*names, *(sorted(_shown_names()) if is_any(host) else [host])]
+        addresses = [f"{scheme}://{f'[{n}]' if ':' in n else n}:{port}" for n in reached]
         with _told(folder):
-            application = create_app(folder, hosts=hosts, token=token)
-        shown = sorted(own_names() - LOCAL_HOSTS) if is_any(host) else [host]
-        for name in [*names, *shown] if token else [host]:
-            at = f"[{name}]" if ":" in name else name
-            scheme = "http" if certificate is None else "https"
-            address = f"{scheme}://{at}:{port}" + (f"/?token={token}" if token else "")
+            application = create_app(
+                folder,
+                hosts=hosts,
+                token=token,
+                addresses=[] if local else addresses,
+                authority=None if own is None else own.authority,
+            )
+        for address in [f"{scheme}://{host}:{port}"] if local else addresses:
             out.print(escape(f"Lyrandis is open at {address}"), soft_wrap=True)
+        if not local:
+            _invite(application.state.doors, addresses[0])
         out.print(escape(f"Data in {folder}. Stop with Ctrl+C."), style="dim", soft_wrap=True)
         config = uvicorn.Config(
             application,
@@ -126,6 +144,48 @@ def _serve(
             ssl_keyfile=key,
         )
         uvicorn.Server(config).run(sockets=[listening])
+
+
+def _shown_names() -> frozenset[str]:
+    """This machine's names and addresses as others are told them, without those for itself."""
+    return frozenset(n for n in own_names() - LOCAL_HOSTS if not n.startswith(("127.", "fe80")))
+
+
+def _own_certificate(folder: Path, host: str, names: list[str]) -> certificates.Place | None:
+    """The certificate of one's own authority, where one was made."""
+    made = [one for one in (folder, Settings().data) if certificates.of(one).authority.exists()]
+    if not made:
+        return None
+    with _told(made[0]):
+        place, left = certificates.ready(made[0], _named(host, names), certificates.today())
+    unnamed = [one for one in left if one in (host, *names)]
+    if unnamed:
+        out.print(
+            escape(
+                f"The certificate is not for {', '.join(unnamed)}: its authority may not vouch for "
+                f"that. Delete {place.authority.parent} and make another with --name, which phones "
+                "then install anew."
+            ),
+            style="yellow",
+            soft_wrap=True,
+        )
+    return place
+
+
+def _named(host: str, names: list[str]) -> list[str]:
+    """Every name and address that a certificate is to be for."""
+    shown = _shown_names() if is_any(host) else {host}
+    return sorted({*names, *shown, *LOCAL_HOSTS})
+
+
+def _invite(doors: Doors, address: str) -> None:
+    """Print what lets the first device in: to be typed, and to be scanned."""
+    at = invited(address, doors.invitations.make().code)
+    out.print(escape(f"To let one device in, once, within ten minutes: {at}"), soft_wrap=True)
+    drawn = io.StringIO()
+    segno.make(at, error="m", micro=False).terminal(drawn, compact=True, border=2)
+    out.print(escape(drawn.getvalue()), end="", highlight=False, soft_wrap=True)
+    out.print("It lets others in too, under “All data”.", style="dim")
 
 
 def _listening(host: str, port: int) -> socket.socket:
@@ -185,6 +245,34 @@ def demo(
             demo_folder.prepare(folder, reset)
 
     _serve(folder, host, port, name or [], certificate, key, prepare)
+
+
+@app.command()
+def certificate(data: Data = None, name: Names = None) -> None:
+    """Make an authority of one's own, once, so that phones reach this machine by https."""
+    folder = data or Settings().data
+    places.make(folder)
+    with _told(folder):
+        authority = certificates.make_authority(
+            folder, {*own_names(), *(name or [])}, certificates.today()
+        )
+        certificates.ready(folder, _named("0.0.0.0", name or []), certificates.today())
+    out.print(escape(f"The authority lies in {authority}"), soft_wrap=True)
+    out.print(
+        escape(
+            "Start with --host 0.0.0.0: it is used from now on. “All data” says how phones "
+            "install it."
+        ),
+        soft_wrap=True,
+    )
+    out.print(
+        escape(
+            f"Show nobody {certificates.of(folder).authority_key}: who has it can pass for this "
+            "machine."
+        ),
+        style="dim",
+        soft_wrap=True,
+    )
 
 
 def _folder_with_data(data: Path | None) -> Path:

@@ -8,8 +8,9 @@ from fastapi.testclient import TestClient
 from typer.testing import CliRunner
 
 from lyrandis.api.app import create_app
+from lyrandis.api.doors import Guesses
 from lyrandis.api.names import is_any, own_names
-from lyrandis.api.security import LEAST_TOKEN, LOCAL_HOSTS, Guesses
+from lyrandis.api.security import LEAST_TOKEN, LOCAL_HOSTS
 from lyrandis.cli import app as command_line
 from lyrandis.core.parts import Rig
 from lyrandis.settings import new_token
@@ -69,7 +70,7 @@ class TestToken:
 
     def test_each_wrong_one_more_makes_a_longer_wait(self, monkeypatch):
         now = [0.0]
-        monkeypatch.setattr("lyrandis.api.security.time.monotonic", lambda: now[0])
+        monkeypatch.setattr("lyrandis.api.doors.time.monotonic", lambda: now[0])
         guesses, waits = Guesses(), []
         for _ in range(12):
             guesses.wrong("1.2.3.4")
@@ -93,13 +94,14 @@ class TestToken:
         first = served.get(f"/rig/2/crawls?units=mm&token={TOKEN}")
         assert (first.status_code, first.headers["location"]) == (303, "/rig/2/crawls?units=mm")
         assert "HttpOnly" in first.headers["set-cookie"]
-        assert "samesite=strict" in first.headers["set-cookie"].lower()
+        assert "samesite=lax" in first.headers["set-cookie"].lower()
         assert "secure" not in first.headers["set-cookie"].lower()
         assert served.get("/rig/2/crawls").status_code == 200
         # Nobody is led to another server by it.
         away = served.get(f"//evil.example/x?token={TOKEN}")
         assert away.headers.get("location", "/").startswith("/")
         assert not away.headers.get("location", "/").startswith("//")
+        served.cookies.clear()
         by_https = served.get(f"https://127.0.0.1/?token={TOKEN}")
         assert "; secure" in by_https.headers["set-cookie"].lower()
 

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from collections.abc import AsyncIterator
+from collections.abc import AsyncIterator, Sequence
 from contextlib import asynccontextmanager
 from pathlib import Path
 
@@ -20,6 +20,7 @@ from lyrandis.api import (
     compute_crawls,
     compute_reads,
     data,
+    devices,
     fitting,
     flight,
     instruments,
@@ -35,12 +36,14 @@ from lyrandis.api import (
     strings,
 )
 from lyrandis.api.context import now
+from lyrandis.api.doors import Doors
 from lyrandis.api.once import Once
 from lyrandis.api.security import LEAST_TOKEN, LOCAL_HOSTS, Guard
 from lyrandis.desk.rigs import Desk
 from lyrandis.jobs import Jobs
 from lyrandis.settings import SITE
 from lyrandis.store.database import open_database
+from lyrandis.store.devices import Devices
 from lyrandis.store.folder import in_use
 from lyrandis.store.preferences import PreferenceStore
 
@@ -50,6 +53,8 @@ def create_app(
     site: Path = SITE,
     hosts: frozenset[str] = LOCAL_HOSTS,
     token: str | None = None,
+    addresses: Sequence[str] = (),
+    authority: Path | None = None,
 ) -> FastAPI:
     """The whole application on a data folder.
 
@@ -58,7 +63,10 @@ def create_app(
     folder : folder of the database, made if it is not there
     site : folder of the built pages
     hosts : host names answered
-    token : access token asked of every request, 20 signs or more; None on this machine only
+    token : access token of scripts, 20 signs or more; devices are let in by invitations; None on
+        this machine only, where all are let in
+    addresses : where other devices reach it, as they are told
+    authority : file of the certificate that phones install, where it is served by one of that
 
     Raises
     ------
@@ -89,6 +97,11 @@ def create_app(
     app.state.folder = folder
     app.state.desk = Desk(engine, now)
     app.state.jobs = Jobs()
+    app.state.doors = (
+        None if token is None else Doors(token, Devices(lambda: app.state.desk.engine, now))
+    )
+    app.state.addresses = list(addresses)
+    app.state.authority = authority
     app.state.preferences = PreferenceStore(engine)
     problems.install(app)
     modules = (
@@ -110,6 +123,7 @@ def create_app(
         scale,
         listening,
         data,
+        devices,
         instruments,
         jobs,
     )
@@ -121,5 +135,10 @@ def create_app(
     pages.install(app, site)
     app.add_middleware(Once, engine=lambda: app.state.desk.engine, now=now)
     app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=4)
-    app.add_middleware(Guard, hosts=hosts, token=token)
+    app.add_middleware(
+        Guard,
+        hosts=hosts,
+        doors=app.state.doors,
+        folder=lambda: app.state.desk.identity.text,
+    )
     return app

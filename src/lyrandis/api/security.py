@@ -1,18 +1,17 @@
-"""Who is answered: known hosts, own origin for changes, a token off this machine; how much."""
+"""What is answered: known hosts, own origin for changes, who is let in; how much at once."""
 
 from __future__ import annotations
 
-import hmac
-import time
-from collections.abc import Iterable
-from http.cookies import CookieError, SimpleCookie
-from urllib.parse import parse_qsl, urlencode, urlsplit
+from collections.abc import Callable, Iterable
+from urllib.parse import urlsplit
 
 from starlette.datastructures import Headers, MutableHeaders
-from starlette.responses import RedirectResponse, Response
+from starlette.responses import Response
 from starlette.types import ASGIApp, Message, Receive, Scope, Send
 
 from lyrandis.api import shape
+from lyrandis.api.bare_page import page_of
+from lyrandis.api.doors import Doors
 from lyrandis.api.problems import fault, problem
 from lyrandis.files.photo import MOST_BYTES as MOST_PHOTO_BYTES
 from lyrandis.files.rig_json import MOST_BYTES as MOST_RIG_BYTES
@@ -30,7 +29,7 @@ MOST_BY_PATH = {
     **dict.fromkeys(("/api/readings", "/api/courses", "/api/aim-table"), 1_000_000 + _FORM),
 }
 _SAFE = frozenset({"GET", "HEAD", "OPTIONS"})
-_COOKIE = "lyrandis-token"
+FOLDER_HEADER = "X-Lyrandis-Folder"
 _SECURE_HEADERS = {
     "X-Content-Type-Options": "nosniff",
     "Referrer-Policy": "no-referrer",
@@ -54,58 +53,29 @@ def _same_origin(origin: str, host: str) -> bool:
         return False
 
 
-class Guesses:
-    """Wrong tokens by address: each one more makes the next wait longer, up to a minute."""
-
-    FREE, LONGEST_S, MOST_ADDRESSES = 3, 60.0, 10_000
-
-    def __init__(self) -> None:
-        self._wrong: dict[str, tuple[int, float]] = {}
-
-    def wait_s(self, address: str) -> float:
-        """Seconds until this address is listened to again."""
-        count, last = self._wrong.get(address, (0, 0.0))
-        if count < self.FREE:
-            return 0.0
-        pause = min(2.0 ** (count - self.FREE), self.LONGEST_S)
-        return max(0.0, last + pause - time.monotonic())
-
-    def wrong(self, address: str) -> None:
-        """Note one more wrong token."""
-        if len(self._wrong) >= self.MOST_ADDRESSES:
-            self._wrong.pop(next(iter(self._wrong)))
-        self._wrong[address] = (self._wrong.pop(address, (0, 0.0))[0] + 1, time.monotonic())
-
-    def right(self, address: str) -> None:
-        """Forget an address's wrong tokens."""
-        self._wrong.pop(address, None)
-
-
-def _cookie(headers: Headers) -> str | None:
-    try:
-        jar = SimpleCookie(headers.get("cookie", ""))
-    except CookieError:
-        return None
-    return jar[_COOKIE].value if _COOKIE in jar else None
-
-
-def _bearer(headers: Headers) -> str | None:
-    kind, _, value = headers.get("authorization", "").partition(" ")
-    return value.strip() if kind.lower() == "bearer" else None
-
-
 class Guard:
-    """Refuses unknown hosts, foreign origins, oversized bodies and, where set, a missing token.
+    """Refuses unknown hosts, foreign origins, oversized bodies and, where set, who is not let in.
+
+    Parameters
+    ----------
+    doors : judges who is let in; None where only this machine is answered
+    folder : gives the data folder's id and generation, which every answer of the API says
 
     Every answer, refused or a fault, carries the security headers; HEAD is answered as GET without
     its body.
     """
 
-    def __init__(self, app: ASGIApp, hosts: Iterable[str], token: str | None) -> None:
+    def __init__(
+        self,
+        app: ASGIApp,
+        hosts: Iterable[str],
+        doors: Doors | None,
+        folder: Callable[[], str],
+    ) -> None:
         self.app = app
         self.hosts = frozenset(h.lower() for h in hosts)
-        self.token = token
-        self.guesses = Guesses()
+        self.doors = doors
+        self.folder = folder
 
     async def __call__(self, scope: Scope, receive: Receive, send: Send) -> None:
         """Answer or refuse one request."""
@@ -128,17 +98,21 @@ class Guard:
                 headers.setdefault("Content-Security-Policy", "frame-ancestors 'none'")
                 if scope["path"].startswith("/api/"):
                     headers[shape.HEADER] = str(shape.SHAPE)
+                    headers[FOLDER_HEADER] = self.folder()
             elif head and message["type"] == "http.response.body":
                 message = {**message, "body": b""}
             await send(message)
 
         answer = self._refuse(scope)
+        if answer is None and self.doors is not None:
+            answer = await self.doors.refuse(scope)
         try:
-            await (answer or self.app)(scope, receive, guarded)
+            shown = None if answer is None else page_of(scope, answer)
+            await (shown or self.app)(scope, receive, guarded)
         except Exception as error:
             if begun:
                 raise  # the answer is on its way: only cutting it off tells that it is not whole
-            await fault(error)(scope, receive, guarded)
+            await page_of(scope, fault(error))(scope, receive, guarded)
 
     def _refuse(self, scope: Scope) -> Response | None:
         headers = Headers(scope=scope)
@@ -159,7 +133,7 @@ class Guard:
             too_large = self._too_large(scope, headers)
             if too_large is not None:
                 return too_large
-        return None if self.token is None else self._wrong_token(scope, headers, self.token)
+        return None
 
     @staticmethod
     def _too_large(scope: Scope, headers: Headers) -> Response | None:
@@ -174,38 +148,3 @@ class Guard:
         if len(sent) > 15 or int(sent) > most:
             return problem(413, "Too large", f"At most {most / 1e6:.0f} MB are taken at once.")
         return None
-
-    def _wrong_token(self, scope: Scope, headers: Headers, token: str) -> Response | None:
-        query = parse_qsl(scope["query_string"].decode("latin-1"), keep_blank_values=True)
-        given = next((value for name, value in query if name == "token"), None)
-        shown = given or _cookie(headers) or _bearer(headers)
-        address = str((scope.get("client") or ("?",))[0])
-        wait = self.guesses.wait_s(address)
-        if wait > 0:
-            return problem(
-                429,
-                "Too many wrong tokens",
-                "Wait a little, then open the address with the token as printed at the start.",
-                headers={"Retry-After": str(int(wait) + 1)},
-            )
-        if shown is None or not hmac.compare_digest(
-            shown.encode("utf-8", "replace"), token.encode("utf-8", "replace")
-        ):
-            if shown is not None:
-                self.guesses.wrong(address)
-            return problem(
-                401,
-                "Token wanted",
-                "Open the address with ?token=… as printed at the start.",
-                headers={"WWW-Authenticate": "Bearer"},
-            )
-        self.guesses.right(address)
-        if given is None or scope["path"].startswith("/api/") or scope["method"] not in _SAFE:
-            return None
-        # The token leaves the address bar, the history and whatever is shared of them.
-        rest = urlencode([(name, value) for name, value in query if name != "token"])
-        path = "/" + scope["path"].lstrip("/")
-        answer = RedirectResponse(path + (f"?{rest}" if rest else ""), status_code=303)
-        secure = scope["scheme"] == "https"
-        answer.set_cookie(_COOKIE, token, httponly=True, samesite="strict", secure=secure)
-        return answer
