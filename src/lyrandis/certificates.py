@@ -3,14 +3,14 @@
     certificates/authority.pem, .key    for ten years; phones install the first, nobody the second
     certificates/own.pem, .key          for 398 days and for the names and addresses of this machine
 
-The authority may vouch for addresses of home and club networks and for the names it was made with,
-and for nothing else: who has its key cannot pass for any other place.
+The authority may vouch for addresses of home and club networks and for the names and addresses it
+was made with, and for nothing else: who has its key cannot pass for any other place.
 """
 
 from __future__ import annotations
 
 import ipaddress
-from collections.abc import Iterable, Iterator
+from collections.abc import Collection, Iterable
 from dataclasses import dataclass
 from datetime import UTC, datetime, timedelta
 from pathlib import Path
@@ -29,7 +29,8 @@ _HOME = (
     "127.0.0.0/8", "10.0.0.0/8", "172.16.0.0/12", "192.168.0.0/16", "169.254.0.0/16",
     "100.64.0.0/10", "::1/128", "fc00::/7", "fe80::/10",
 )  # fmt: skip
-_NETWORKS = tuple(ipaddress.ip_network(network) for network in _HOME)
+_Network = ipaddress.IPv4Network | ipaddress.IPv6Network
+_NETWORKS: tuple[_Network, ...] = tuple(ipaddress.ip_network(network) for network in _HOME)
 
 
 class NoAuthorityError(RuntimeError):
@@ -69,18 +70,20 @@ def _names(hosts: Iterable[str]) -> list[x509.GeneralName]:
     return list(found.values())
 
 
-def make_authority(folder: Path, hosts: Iterable[str], now: datetime) -> Path:
+def make_authority(folder: Path, hosts: Collection[str], now: datetime) -> Path:
     """Make the authority, once; its certificate's file.
 
     Parameters
     ----------
-    hosts : names that it may vouch for beside the addresses of home networks
+    hosts : names and addresses that it may vouch for beside those of home networks
     """
     place = of(folder)
     if place.authority.exists():
         return place.authority
-    named = sorted({host for host in hosts if _address(host) is None} | {"localhost", "local"})
-    may = [x509.DNSName(name) for name in named] + [x509.IPAddress(n) for n in _NETWORKS]
+    named = {host for host in hosts if _address(host) is None} | {"localhost", "local"}
+    own = {ipaddress.ip_network(address) for address in map(_address, hosts) if address}
+    networks = [*_NETWORKS, *(n for n in own if not any(_within(n, home) for home in _NETWORKS))]
+    may = [x509.DNSName(name) for name in sorted(named)] + [x509.IPAddress(n) for n in networks]
     key = ec.generate_private_key(ec.SECP256R1())
     called = x509.Name([x509.NameAttribute(NameOID.COMMON_NAME, f"Lyrandis of {now:%d %B %Y}")])
     made = (
@@ -163,19 +166,21 @@ def _usage(signs: bool) -> x509.KeyUsage:
     )
 
 
+def _within(one: _Network, other: _Network) -> bool:
+    return one.version == other.version and one.subnet_of(other)  # type: ignore[arg-type]
+
+
 def _may(authority: x509.Certificate, host: str) -> bool:
     """Whether an authority may vouch for a host."""
+    limits = authority.extensions.get_extension_for_class(x509.NameConstraints).value
+    names = limits.permitted_subtrees or ()
     address = _address(host)
     if address is not None:
-        return any(address in n for n in _NETWORKS if n.version == address.version)
-    return any(host == name or host.endswith(f".{name}") for name in _permitted(authority))
-
-
-def _permitted(authority: x509.Certificate) -> Iterator[str]:
-    limits = authority.extensions.get_extension_for_class(x509.NameConstraints).value
-    for name in limits.permitted_subtrees or ():
-        if isinstance(name, x509.DNSName):
-            yield name.value
+        own = ipaddress.ip_network(address)
+        networks = [name.value for name in names if isinstance(name, x509.IPAddress)]
+        return any(isinstance(n, _Network) and _within(own, n) for n in networks)
+    hosts = [name.value for name in names if isinstance(name, x509.DNSName)]
+    return any(host == name or host.endswith(f".{name}") for name in hosts)
 
 
 def _holds(

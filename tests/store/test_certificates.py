@@ -12,7 +12,7 @@ from lyrandis import certificates
 from lyrandis.cli import app
 
 NOW = datetime.now(UTC)
-HOSTS = ["192.168.1.20", "bench", "bench.local", "127.0.0.1", "::1", "localhost"]
+HOSTS = ["192.168.1.20", "198.51.100.7", "bench", "bench.local", "127.0.0.1", "::1", "localhost"]
 
 
 @pytest.fixture

@@ -6,8 +6,9 @@ import { build, files, version } from '$service-worker';
  * What the page for the range needs while the server is out of reach:
  *
  *   the pages' own files      from here, always: their names change with what is in them
- *   a page that is opened     from the server; where it does not answer in time, from here
- *   a rig as it was last told from the server; where it does not answer in time, from here, marked
+ *   a page that is opened     from the server; where it does not answer in time, or lets nobody
+ *                             in, from here
+ *   a rig as it was last told the same, and marked
  *   everything else           from the server only
  */
 const worker = globalThis as unknown as ServiceWorkerGlobalScope;
@@ -41,32 +42,44 @@ function asked(request: Request): Promise<Response> {
 	return Promise.race([fetch(request), late]);
 }
 
+/** Who is not let in, or asks too often, or meets a fault, goes on with what is kept here. */
+const shut = (answer: Response): boolean =>
+	answer.status === 401 || answer.status === 429 || answer.status >= 500;
+
 async function own(request: Request): Promise<Response> {
 	return (await caches.match(request)) ?? fetch(request);
 }
 
 async function page(request: Request): Promise<Response> {
+	const kept = () => caches.match('/', { cacheName: PAGES });
 	try {
-		return await asked(request);
+		const answer = await asked(request);
+		return shut(answer) ? ((await kept()) ?? answer) : answer;
 	} catch (error) {
-		const kept = await caches.match('/', { cacheName: PAGES });
-		if (!kept) throw error;
-		return kept;
+		const page = await kept();
+		if (!page) throw error;
+		return page;
 	}
 }
 
 async function told(request: Request): Promise<Response> {
 	const cache = await caches.open(TOLD);
+	/** As it was told before, marked with what the server says now; 0 where it says nothing. */
+	async function before(status: number): Promise<Response | null> {
+		const kept = await cache.match(request);
+		if (!kept) return null;
+		const headers = new Headers(kept.headers);
+		headers.set(MARKED, String(status));
+		return new Response(kept.body, { status: kept.status, headers });
+	}
 	try {
 		const answer = await asked(request);
 		if (answer.ok) await cache.put(request, answer.clone());
-		return answer;
+		return shut(answer) ? ((await before(answer.status)) ?? answer) : answer;
 	} catch (error) {
-		const kept = await cache.match(request);
+		const kept = await before(0);
 		if (!kept) throw error;
-		const headers = new Headers(kept.headers);
-		headers.set(MARKED, '1');
-		return new Response(kept.body, { status: kept.status, headers });
+		return kept;
 	}
 }
 

@@ -26,6 +26,7 @@ body {{ background: var(--paper); color: var(--ink); font: 1.1rem/1.45 Georgia, 
   max-width: 32rem; margin: 16vh auto; padding: 0 1.2rem; }}
 h1 {{ font-size: 1.6rem; border-bottom: 1px solid var(--line); padding-bottom: .4rem; }}
 label, input, button {{ font: inherit; }}
+a {{ color: inherit; }}
 input, button {{ min-height: 44px; padding: 0 .7rem; background: none; color: inherit;
   border: 1px solid var(--ink); border-radius: 2px; }}
 input {{ width: 11rem; text-transform: uppercase; }}

@@ -53,8 +53,8 @@
 	{@render children()}
 {:else}
 	<main id="main" class="fault" role="alert">
-		<h1>Lyrandis does not answer</h1>
-		<p>{data.silent}</p>
+		<h1>{data.silent.title}</h1>
+		<p>{data.silent.said}</p>
 		<button class="act" onclick={() => invalidateAll()}>Try again</button>
 	</main>
 {/if}

@@ -1,5 +1,8 @@
 import { reference } from '$lib/bench/reference.svelte';
+import type { ApiProblem } from '$lib/api/client';
 import type { LayoutLoad } from './$types';
+
+const TITLES: Record<number, string> = { 401: 'Not let in', 429: 'Too many tries' };
 
 export const ssr = false;
 export const prerender = false;
@@ -10,6 +13,7 @@ export const load: LayoutLoad = async () => {
 		if (!reference.catalog) await reference.load();
 		return { silent: null };
 	} catch (error) {
-		return { silent: (error as Error).message };
+		const { status, message } = error as ApiProblem;
+		return { silent: { title: TITLES[status] ?? 'Lyrandis does not answer', said: message } };
 	}
 };

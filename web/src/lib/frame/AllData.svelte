@@ -4,6 +4,7 @@
 	import { Attempt } from '$lib/bench/attempt.svelte';
 	import { Outgoing } from '$lib/bench/outgoing.svelte';
 	import { refocus } from './focus';
+	import Lazy from './Lazy.svelte';
 	import Sending from './Sending.svelte';
 	import Sheet from './Sheet.svelte';
 
@@ -124,6 +125,7 @@
 			{/if}
 		</div>
 	{/if}
+	{#if open}<Lazy of={() => import('./Devices.svelte')} />{/if}
 </Sheet>
 
 <style>

@@ -3,6 +3,7 @@
 	import SaidText from '$lib/format/SaidText.svelte';
 	import type { Readiness } from './here';
 	import type { Outbox } from './outbox.svelte';
+	import WaitingElsewhere from './WaitingElsewhere.svelte';
 
 	/** What was logged here: what waits, what is in the logbook, and what asks for a choice. */
 	interface Props {
@@ -40,6 +41,7 @@
 	</section>
 {/if}
 
+<WaitingElsewhere />
 <h2>Waiting here</h2>
 <ul>
 	{#each outbox.made as made (made.mark)}
@@ -122,7 +124,8 @@
 		it once more, with the server in reach, before you leave.
 	{:else}
 		It works out of reach only while it stays open. To open without the server its address must be a
-		secure one (https), or this machine's own.
+		secure one (https) that this device trusts, or this machine's own; a warning that was only
+		clicked through is not enough. “All data” says how.
 	{/if}
 </p>
 {#if oninstall}

@@ -2,6 +2,7 @@ import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
 import { folder } from '$lib/api/folder';
 import { newKey } from '$lib/api/once';
 import { valueAt } from '$lib/bench/paths';
+import { noteWaiting } from './origins';
 import { timeNow, type Acts, type Made, type Shelf, type Unread } from './shelf';
 
 type Taken = Schemas['RangeView'];
@@ -73,8 +74,8 @@ export class Outbox {
 	private pause = SOON_MS;
 	private timer: ReturnType<typeof setTimeout> | undefined;
 	/** What the browser is known to hold, and what was taken out of it, by its mark. */
-	private saved = new Set<string>();
-	private out = new Set<string>();
+	private saved: string[] = [];
+	private out: string[] = [];
 	private others: BroadcastChannel | null = null;
 
 	constructor(
@@ -93,11 +94,9 @@ export class Outbox {
 
 	/** What lies in the browser, and what only this page holds: memory never becomes less by it. */
 	private takeIn(acts: Acts): void {
-		const here = new Map(this.made.map((made) => [made.mark, made]));
-		const kept = acts.made.filter((made) => !this.out.has(made.mark));
-		for (const { mark } of kept) this.saved.add(mark);
-		const stored = new Set(kept.map((made) => made.mark));
-		const only = [...here.values()].filter((m) => !stored.has(m.mark) && !this.saved.has(m.mark));
+		const kept = acts.made.filter((made) => !this.out.includes(made.mark));
+		this.saved = [...this.saved, ...kept.map((made) => made.mark)];
+		const only = this.made.filter((made) => !this.saved.includes(made.mark));
 		this.made = [...kept, ...only];
 		this.unread = acts.unread;
 	}
@@ -138,15 +137,21 @@ export class Outbox {
 		const only = this.unsafe.filter((one) => one !== mark);
 		this.shelf.put($state.snapshot(made) as Made).then(
 			() => {
-				this.saved.add(mark);
+				this.saved.push(mark);
 				if (this.unsafe.includes(mark)) this.unsafe = only;
-				this.others?.postMessage(mark);
+				this.tellOthers();
 			},
 			() => {
-				this.saved.delete(mark);
+				this.saved = this.saved.filter((one) => one !== mark);
 				this.unsafe = [...only, mark];
 			}
 		);
+	}
+
+	/** Other windows look again; other addresses of this machine know how many wait here. */
+	private tellOthers(): void {
+		this.others?.postMessage('');
+		void this.shelf.count().then(noteWaiting, () => undefined);
 	}
 
 	/** Try once more to have the browser keep what only this page holds. */
@@ -180,10 +185,10 @@ export class Outbox {
 	}
 
 	private gone({ mark }: Made): void {
-		this.out.add(mark);
+		this.out.push(mark);
 		this.made = this.made.filter((m) => m.mark !== mark);
 		this.unsafe = this.unsafe.filter((one) => one !== mark);
-		const said = () => this.others?.postMessage(mark);
+		const said = () => this.tellOthers();
 		// What cannot be taken out is handed over once more, which its mark makes harmless.
 		void this.shelf.takeOut(mark).then(said, () => undefined);
 	}

@@ -5,6 +5,7 @@
 	import Mark from '$lib/frame/Mark.svelte';
 	import { forget, rigsHere, type Here } from '$lib/range/here';
 	import { shelf } from '$lib/range/shelf';
+	import WaitingElsewhere from '$lib/range/WaitingElsewhere.svelte';
 
 	/** Where the home screen leads: the rigs that were taken to the range on this device. */
 	let rigs = $state<(Here & { waiting: number })[]>([]);
@@ -31,6 +32,7 @@
 <svelte:head><title>At the range · Lyrandis</title></svelte:head>
 <main id="main" tabindex="-1">
 	<h1 class="brand"><Mark />At the range</h1>
+	<WaitingElsewhere />
 	<ul>
 		{#each rigs as rig (rig.id)}
 			<li>

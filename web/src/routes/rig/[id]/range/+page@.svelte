@@ -1,10 +1,9 @@
 <script lang="ts">
 	import { onMount } from 'svelte';
 	import { invalidateAll } from '$app/navigation';
-	import { ApiProblem } from '$lib/api/client';
 	import RangePage from '$lib/range/RangePage.svelte';
 	import type { Taken } from '$lib/range/setting';
-	import { taken } from '$lib/range/taken';
+	import { silence, taken } from '$lib/range/taken';
 
 	let { data } = $props();
 	let view = $derived<Taken | null>(data.view);
@@ -12,7 +11,7 @@
 	/** Told anew by the server itself; what this browser kept is no answer. */
 	async function refresh(): Promise<void> {
 		const now = await taken(data.id);
-		if (now.old) throw new ApiProblem(0, 'Lyrandis is out of reach.');
+		if (now.old) throw silence(now.status);
 		view = now.view;
 	}
 	onMount(() => document.getElementById('main')?.focus());
