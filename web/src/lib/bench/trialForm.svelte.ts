@@ -1,5 +1,6 @@
 import type { Schemas } from '$lib/api/client';
 import type { Entered, RigBench, TrialOf } from './bench.svelte';
+import { useDraft, type Draft } from '$lib/drafts/draft.svelte';
 import { One } from './one.svelte';
 
 type Kind = Schemas['TrialLine']['trial']['kind'];
@@ -13,7 +14,8 @@ export class TrialForm<K extends Kind> {
 	/** The trial that is being put right; null while a new one is typed. */
 	about = $state.raw<Entered | null>(null);
 	/** As it was logged, while it is put right. */
-	was: TrialOf<K> | null = null;
+	was = $state.raw<TrialOf<K> | null>(null);
+	private draft: Draft | null = null;
 	private one = new One();
 
 	constructor(
@@ -55,10 +57,23 @@ export class TrialForm<K extends Kind> {
 		}
 	}
 
+	/** Keep what is typed until it is logged; see useDraft. Called as the form is set up. */
+	keeps<T extends object>(form: string, get: () => T, set: (was: T) => void): this {
+		const get_ = () => ({ ...get(), notes: this.notes, about: this.about, was: this.was });
+		this.draft = useDraft(form, get_, ({ notes, about, was, ...own }) => {
+			this.notes = notes;
+			this.about = about;
+			this.was = was;
+			set(own as unknown as T);
+		});
+		return this;
+	}
+
 	clear(): void {
 		this.notes = '';
 		this.about = this.was = null;
 		this.empty();
+		this.draft?.settle();
 	}
 
 	/** Take a logged trial into the form: `fill` puts its values into the fields. */

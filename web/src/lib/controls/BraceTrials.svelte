@@ -5,6 +5,7 @@
 	import { One } from '$lib/bench/one.svelte';
 	import { Recorded } from '$lib/bench/recorded.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { useDraft } from '$lib/drafts/draft.svelte';
 	import SweepPlate from '$lib/plates/SweepPlate.svelte';
 	import Microphone from './Microphone.svelte';
 	import TrialList from './TrialList.svelte';
@@ -30,9 +31,15 @@
 	let problem = $state<string | null>(null);
 	let about = $state.raw<Entered | null>(null);
 	/** The trial that is being put right: what this form does not ask stays as it was. */
-	let putRight: Trial | null = null;
+	let putRight = $state.raw<Trial | null>(null);
 	let picker = $state<HTMLInputElement>();
 	let first = $state<HTMLInputElement>();
+
+	const draft = useDraft(
+		'brace trial',
+		() => ({ brace, turns, arrows, levels, feel, group, notes, about, putRight }),
+		(was) => ({ brace, turns, arrows, levels, feel, group, notes, about, putRight } = was)
+	);
 
 	const braceNow = async () =>
 		brace.trim() === '' && now !== null ? now : reference.read(brace, 'brace');
@@ -82,6 +89,7 @@
 		levels = group = notes = brace = turns = '';
 		feel = about = putRight = null;
 		recorded.leave();
+		draft.settle();
 	}
 
 	async function log(): Promise<void> {

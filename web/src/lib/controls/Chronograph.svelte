@@ -50,6 +50,11 @@
 			mass_gr: await reference.read(mass, 'mass'),
 			speeds_fps: await reference.readAll(speeds, 'speed')
 		}));
+	form.keeps(
+		'speeds',
+		() => ({ mass, speeds }),
+		(was) => ({ mass, speeds } = was)
+	);
 	const edit = form.edit((was) => {
 		mass = reference.text(was.mass_gr, 'mass', false);
 		speeds = was.speeds_fps.map((v) => reference.text(v, 'speed', false)).join(' ');

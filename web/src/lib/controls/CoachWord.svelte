@@ -2,6 +2,7 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { useDraft } from '$lib/drafts/draft.svelte';
 	import TrialList from './TrialList.svelte';
 
 	/** A coach's word that a child may draw this bow, or a coach's or doctor's after pain. */
@@ -11,6 +12,12 @@
 	const weight = $derived(hurt?.weight_lbf ?? bench().bench.force_draw?.heaviest_lbf ?? null);
 	const whose = $derived(hurt ? "coach's or doctor's" : "coach's");
 	let word = $state('');
+
+	useDraft(
+		"coach's word",
+		() => ({ word }),
+		(was) => ({ word } = was)
+	);
 
 	async function log(): Promise<void> {
 		if (weight === null) return;

@@ -72,6 +72,11 @@
 				}) as Omit<Visit, 'kind' | 'notes' | 'day'>,
 			$state.snapshot(bench().changes) as Record<string, unknown>
 		);
+	form.keeps(
+		'visit',
+		() => ({ distance, setting, heights, drawn, tapped, arrows, as }),
+		(was) => ({ distance, setting, heights, drawn, tapped, arrows, as } = was)
+	);
 	const edit = form.edit((was) => {
 		photo.leave();
 		distance = reference.text(was.distance_m, 'distance', false);

@@ -2,6 +2,7 @@
 	import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { useDraft } from '$lib/drafts/draft.svelte';
 	import Measure from '$lib/format/Measure.svelte';
 	import MeasuringPlate from '$lib/plates/MeasuringPlate.svelte';
 
@@ -20,6 +21,15 @@
 		tape: 'Bow arm out: fingertip to the shoulder. A first guess.',
 		arm_span: 'Arms out, fingertip to fingertip, divided by 2.5. A first guess.'
 	};
+
+	const draft = useDraft(
+		'readings of the draw',
+		() => ({ method, convention, typed, readings }),
+		(was) => {
+			({ method, convention, typed, readings } = was);
+			void again();
+		}
+	);
 
 	async function add(event: Event): Promise<void> {
 		event.preventDefault();
@@ -81,6 +91,7 @@
 			'archer.draw_method': method,
 			'archer.draw_plus_minus_in': Math.round(came.draw_length_in.plus_minus * 1000) / 1000
 		});
+		draft.settle();
 	}
 </script>
 

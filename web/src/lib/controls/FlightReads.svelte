@@ -37,6 +37,11 @@
 			}),
 			$state.snapshot(bench().changes) as Record<string, unknown>
 		);
+	form.keeps(
+		'read of the flight',
+		() => ({ test, nocks, distance, shaft }),
+		(was) => ({ test, nocks, distance, shaft } = was)
+	);
 	const edit = form.edit((was) => {
 		test = was.test;
 		nocks = [...(was.nocks ?? [])];

@@ -60,6 +60,11 @@
 			$state.snapshot(bench().changes) as Record<string, unknown>
 		);
 	};
+	form.keeps(
+		'group',
+		() => ({ distance, shaft, tapped, right, up }),
+		(was) => ({ distance, shaft, tapped, right, up } = was)
+	);
 	const edit = form.edit((was) => {
 		photo.leave();
 		distance = reference.text(was.distance_m, 'distance', false);

@@ -4,6 +4,7 @@
 	import { useBench, type Entered, type TrialOf } from '$lib/bench/bench.svelte';
 	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { useDraft } from '$lib/drafts/draft.svelte';
 	import TrialList from './TrialList.svelte';
 
 	/** A timed hold at full draw: by the clock of this page, or typed. */
@@ -19,7 +20,12 @@
 	let notes = $state('');
 	let problem = $state<string | null>(null);
 	let about = $state.raw<Entered | null>(null);
-	let putRight: TrialOf<'hold'> | null = null;
+	let putRight = $state.raw<TrialOf<'hold'> | null>(null);
+	const draft = useDraft(
+		'hold',
+		() => ({ seconds, weight, ended, notes, about, putRight }),
+		(was) => ({ seconds, weight, ended, notes, about, putRight } = was)
+	);
 	let ticking: ReturnType<typeof setInterval> | undefined;
 
 	function clock(): void {
@@ -53,8 +59,10 @@
 				day: putRight?.day ?? ''
 			};
 			if (await bench().log('weight', trial, about)) {
-				if (seconds === typed) seconds = notes = ''; // the next may be typed already
+				const next = seconds !== typed; // the next may be typed already
+				if (!next) seconds = notes = '';
 				about = putRight = null;
+				if (!next) draft.settle();
 			} else problem = bench().fault;
 		} catch (error) {
 			problem = (error as ApiProblem).message;

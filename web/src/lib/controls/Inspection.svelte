@@ -2,6 +2,7 @@
 	import { useBench, type TrialOf } from '$lib/bench/bench.svelte';
 	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { useDraft } from '$lib/drafts/draft.svelte';
 	import InspectionPlate from '$lib/plates/InspectionPlate.svelte';
 	import TrialList from './TrialList.svelte';
 
@@ -16,6 +17,12 @@
 	const looked = $derived(places.map((p) => p.id).filter((id) => answers[id]) as PlaceId[]);
 	const found = $derived(looked.filter((id) => answers[id] === 'found'));
 
+	useDraft(
+		'look-over',
+		() => ({ answers, notes }),
+		(was) => ({ answers, notes } = was)
+	);
+
 	async function log(): Promise<void> {
 		const trial = { kind: 'inspection' as const, looked, found, notes, day: '' };
 		if (await bench().log('bow-length', trial)) {
@@ -27,6 +34,12 @@
 	/** What was found and is not free yet: only somebody's word takes it away. */
 	let word = $state('');
 	const open = $derived(bench().bench.to_release);
+
+	useDraft(
+		'release',
+		() => ({ word }),
+		(was) => ({ word } = was)
+	);
 
 	async function release(): Promise<void> {
 		const trial = { kind: 'release' as const, places: open, word, notes: '', day: '' };

@@ -25,6 +25,11 @@
 			walked_m: await reference.readAll(walked, 'distance'),
 			ground
 		}));
+	form.keeps(
+		'judging distance',
+		() => ({ guess, walked, ground }),
+		(was) => ({ guess, walked, ground } = was)
+	);
 	const edit = form.edit((was) => {
 		guess = was.guessed_m.map((d) => reference.text(d, 'distance', false)).join(' ');
 		walked = was.walked_m.map((d) => reference.text(d, 'distance', false)).join(' ');

@@ -58,6 +58,11 @@
 				({ known, ...(await read()) }) as Omit<TrialOf<'aim_known'>, 'kind' | 'notes' | 'day'>,
 			$state.snapshot(bench().changes) as Record<string, unknown>
 		);
+	form.keeps(
+		'what is known',
+		() => ({ known, distance, doubt, crawl, at20, per10 }),
+		(was) => ({ known, distance, doubt, crawl, at20, per10 } = was)
+	);
 	const edit = form.edit((was) => {
 		known = was.known;
 		distance = was.distance_m == null ? '' : reference.text(was.distance_m, 'distance', false);

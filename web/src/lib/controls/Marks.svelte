@@ -29,6 +29,11 @@
 				}))
 			)
 		}));
+	form.keeps(
+		'marks on the butt',
+		() => ({ rows }),
+		(was) => ({ rows } = was)
+	);
 	const edit = form.edit((was) => {
 		rows = was.landed.map((one) => ({
 			distance: reference.text(one.distance_m, 'distance', false),

@@ -44,6 +44,11 @@
 			}),
 			moved
 		);
+	form.keeps(
+		'read of the tails',
+		() => ({ arrows, distance, height, crawl, shaft }),
+		(was) => ({ arrows, distance, height, crawl, shaft } = was)
+	);
 	const edit = form.edit((was) => {
 		height = reference.text(was.height_mm, 'nock_height', false);
 		arrows = String(was.arrows ?? USUAL);

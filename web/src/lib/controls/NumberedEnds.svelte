@@ -84,6 +84,11 @@
 			landings: $state.snapshot(places)
 		}));
 	};
+	form.keeps(
+		'numbered ends',
+		() => ({ distance, numbers, places, right, up }),
+		(was) => ({ distance, numbers, places, right, up } = was)
+	);
 	const edit = form.edit((was) => {
 		distance = reference.text(was.distance_m, 'distance', false);
 		places = was.landings.map((l) => ({ ...l }));

@@ -6,6 +6,7 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { useDraft } from '$lib/drafts/draft.svelte';
 	import { refocus } from '$lib/frame/focus';
 	import MeasuredBy from './MeasuredBy.svelte';
 	import Measure from '$lib/format/Measure.svelte';
@@ -30,6 +31,12 @@
 	let picker = $state<HTMLInputElement>();
 	let start = $state<HTMLButtonElement>();
 	let letDown = $state<HTMLButtonElement>();
+
+	useDraft(
+		'reading of the scale',
+		() => ({ draw, weight }),
+		(was) => ({ draw, weight } = was)
+	);
 
 	/** The readings go on the bench, and into the history with the change when it is kept. */
 	function weighed(readings: Pair[], scale: 'typed' | 'file'): void {

@@ -3,6 +3,7 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { useDraft } from '$lib/drafts/draft.svelte';
 	import SettlingPlate from '$lib/plates/SettlingPlate.svelte';
 	import TrialList from './TrialList.svelte';
 
@@ -15,6 +16,12 @@
 	let brace = $state('');
 	let hours = $state('');
 	let problem = $state<string | null>(null);
+
+	useDraft(
+		'settling',
+		() => ({ brace, hours }),
+		(was) => ({ brace, hours } = was)
+	);
 
 	async function log(fresh: boolean): Promise<void> {
 		problem = null;

@@ -49,6 +49,11 @@
 			}),
 			moved
 		);
+	form.keeps(
+		'read of the shaft',
+		() => ({ tuned, arrows, distance }),
+		(was) => ({ tuned, arrows, distance } = was)
+	);
 	const edit = form.edit((was) => {
 		tuned = was.tuned ?? 'length';
 		arrows = String(was.arrows ?? USUAL);

@@ -24,6 +24,11 @@
 	const counted = $derived(Number.parseInt(shot, 10) || 0);
 	const log = () =>
 		form.log('crawls', async () => ({ arrows: Math.round(await reference.read(shot, 'count')) }));
+	form.keeps(
+		'arrows shot',
+		() => ({ shot }),
+		(was) => ({ shot } = was)
+	);
 	const edit = form.edit((was) => (shot = String(was.arrows)));
 
 	const put = (changed: Step[]) => bench().set(PATH, $state.snapshot(changed));

@@ -16,6 +16,11 @@
 			distance_m: await reference.read(distance, 'distance'),
 			offsets_cm: await reference.readAll(offsets, 'spot')
 		}));
+	form.keeps(
+		'walk-back',
+		() => ({ distance, offsets }),
+		(was) => ({ distance, offsets } = was)
+	);
 	const edit = form.edit((was) => {
 		distance = reference.text(was.distance_m, 'distance', false);
 		offsets = was.offsets_cm.map((o) => reference.text(o, 'spot', false)).join(' ');

@@ -35,6 +35,11 @@
 			arrows: Math.round(await reference.read(arrows.trim() || USUAL, 'count')),
 			distance_m: await reference.read(distance, 'distance')
 		}));
+	form.keeps(
+		'group one way',
+		() => ({ side, bow, arrow, size, arrows, distance }),
+		(was) => ({ side, bow, arrow, size, arrows, distance } = was)
+	);
 	const edit = form.edit((was) => {
 		side = was.side ?? 'left';
 		bow = was.bow ?? 'as_made';

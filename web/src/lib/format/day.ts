@@ -14,3 +14,6 @@ export function today(): string {
 	const two = (n: number) => String(n).padStart(2, '0');
 	return `${now.getFullYear()}-${two(now.getMonth() + 1)}-${two(now.getDate())}`;
 }
+
+/** The present time, ISO 8601. */
+export const timeNow = (): string => new Date().toISOString();

@@ -84,9 +84,7 @@
 				{:else}
 					<span>
 						{device.name}{device.mine ? ', this one' : ''}
-						<span class="quiet"
-							>since {day(device.made_at)}, seen {day(device.seen_at)}</span
-						>
+						<span class="quiet">since {day(device.made_at)}, seen {day(device.seen_at)}</span>
 					</span>
 					<span class="deeds">
 						<button class="link" onclick={() => (renamed = { id: device.id, name: device.name })}

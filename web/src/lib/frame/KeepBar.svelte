@@ -3,6 +3,7 @@
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { useDraft } from '$lib/drafts/draft.svelte';
 
 	let { station }: { station: string | null } = $props();
 
@@ -12,6 +13,16 @@
 	$effect(() => {
 		if (bench().proposed) why = bench().proposed!.why;
 	});
+	useDraft(
+		'changes',
+		() => ({ changes: bench().changes, trial: bench().trial, why, settled }),
+		(was) => {
+			bench().revert();
+			bench().trial = was.trial;
+			bench().setAll(was.changes);
+			({ why, settled } = was);
+		}
+	);
 	const n = $derived(Object.keys(bench().changes).length);
 	/** Stations that keeping this would make due. */
 	const made = $derived(

@@ -3,6 +3,7 @@
 	import type { Snippet } from 'svelte';
 	import { replaceState } from '$app/navigation';
 	import { page } from '$app/state';
+	import Drafts from '$lib/drafts/Drafts.svelte';
 
 	/** The sides of a station's work, leaf by leaf: one is open at a time; a lone one has no tab. */
 	let { leaves, leaf }: { leaves: Leaf[]; leaf: Snippet<[Leaf]> } = $props();
@@ -14,6 +15,7 @@
 </script>
 
 {#if leaves.length === 1 && shown}
+	<Drafts />
 	{@render leaf(shown)}
 {:else}
 	<Tabs {value} onValueChange={(e) => turn(e.value)} class="leaves">
@@ -26,7 +28,7 @@
 		</Tabs.List>
 		{#each leaves as one (one.id)}
 			<Tabs.Content value={one.id} tabindex={-1}>
-				{#if value === one.id}{@render leaf(one)}{/if}
+				{#if value === one.id}<Drafts />{@render leaf(one)}{/if}
 			</Tabs.Content>
 		{/each}
 	</Tabs>

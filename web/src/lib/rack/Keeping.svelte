@@ -1,5 +1,8 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import type { Schemas } from '$lib/api/client';
+	import Drafts from '$lib/drafts/Drafts.svelte';
+	import { useDraft } from '$lib/drafts/draft.svelte';
 	import { today } from '$lib/format/day';
 
 	/** Lend a part, take it back, put it away, or condemn it for good. */
@@ -16,16 +19,28 @@
 	let back = $state('');
 	let why = $state('');
 	let word = $state('');
+	const draft = useDraft(
+		'where it goes',
+		() => ({ open, to, back, why, word }),
+		(was) => ({ open, to, back, why, word } = was),
+		untrack(() => line.mark)
+	);
 	const now = today();
 	const none = { to: '', since: '', due_back: '', why: '', word: '' };
 
 	function move(to_: string, more: Partial<typeof none>, said: string): void {
 		const told = Object.entries({ ...none, ...more }).map(([k, v]) => [`keeping.${k}`, v]);
 		const changes = { 'keeping.state': to_, ...Object.fromEntries(told) };
-		void onkeep(changes, said).then((done) => done && (open = null));
+		void onkeep(changes, said).then((done) => {
+			if (!done) return;
+			open = null;
+			to = back = why = word = '';
+			draft.settle();
+		});
 	}
 </script>
 
+<Drafts />
 {#if keeping.state === 'condemned'}
 	<p class="quiet">A condemned part stays condemned: it goes on nothing again.</p>
 {:else}

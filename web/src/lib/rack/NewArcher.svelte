@@ -4,6 +4,8 @@
 	import { reference } from '$lib/bench/reference.svelte';
 	import MeasureInput from '$lib/controls/MeasureInput.svelte';
 	import PickField from '$lib/controls/PickField.svelte';
+	import Drafts from '$lib/drafts/Drafts.svelte';
+	import { useDraft } from '$lib/drafts/draft.svelte';
 
 	/** Somebody who comes for a bow: a name and how they draw, the rest later. */
 	let { onmade }: { onmade: (line: Schemas['PartLine']) => void } = $props();
@@ -19,16 +21,25 @@
 		grown: 'adult'
 	});
 
+	const draft = useDraft(
+		'new archer',
+		() => ({ name, draw, of }),
+		(was) => ({ name, draw, of } = was),
+		'rack'
+	);
+
 	async function make(event: Event): Promise<void> {
 		event.preventDefault();
 		await attempt.run(async () => {
 			const body = { name, notes: '', of: { kind: 'archer', draw_length_in: draw, ...of } };
 			const made = await told(api.POST('/api/parts', { body: body as never }));
+			draft.settle();
 			onmade(made.line);
 		});
 	}
 </script>
 
+<Drafts />
 <form onsubmit={make} aria-label="Somebody new">
 	<label>Name <input class="line-input" bind:value={name} maxlength="200" required /></label>
 	{#if fields['of.draw_length_in']}

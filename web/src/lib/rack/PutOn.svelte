@@ -1,10 +1,12 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { api, told, type Schemas } from '$lib/api/client';
 	import { Attempt } from '$lib/bench/attempt.svelte';
 	import { useBench, type Part, type Slot } from '$lib/bench/bench.svelte';
 	import { latest } from '$lib/bench/latest';
 	import { notify } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { useDraft } from '$lib/drafts/draft.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
 	import PartFields from './PartFields.svelte';
 	import PartShape from './PartShape.svelte';
@@ -49,9 +51,17 @@
 		if (await bench().putOn(here as Slot, part, why)) {
 			notify(`${called} is on. Ctrl+Z takes it back.`);
 			making = false;
-			why = '';
+			name = why = '';
+			fresh = {};
+			draft.settle();
 		}
 	}
+
+	const draft = useDraft(
+		untrack(() => `new part for ${slots.join(' or ')}`),
+		() => ({ slot, making, name, why, fresh }),
+		(was) => ({ slot, making, name, why, fresh } = was)
+	);
 
 	/** A new part begins as the one that is on now. */
 	async function begin(): Promise<void> {

@@ -3,7 +3,8 @@ import { folder } from '$lib/api/folder';
 import { newKey } from '$lib/api/once';
 import { valueAt } from '$lib/bench/paths';
 import { noteWaiting } from './origins';
-import { timeNow, type Acts, type Made, type Shelf, type Unread } from './shelf';
+import { timeNow } from '$lib/format/day';
+import { type Acts, type Made, type Shelf, type Unread } from './shelf';
 
 type Taken = Schemas['RangeView'];
 type Body = Made['body'];

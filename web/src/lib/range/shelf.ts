@@ -167,6 +167,3 @@ export function shelf(): Promise<Shelf> {
 
 /** For tests: the next shelf is opened anew. */
 export const shutShelf = (): void => void (opened = null);
-
-/** The present time, ISO 8601. */
-export const timeNow = (): string => new Date().toISOString();

@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { untrack } from 'svelte';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { TrialForm } from '$lib/bench/trialForm.svelte';
@@ -17,6 +18,11 @@
 	let lower = $state('');
 	const form = new TrialForm('tiller', bench, () => (upper = lower = ''));
 	/** The bolts as they are set here belong to what is measured. */
+	form.keeps(
+		untrack(() => (id === 'tiller' ? 'tiller' : 'final tiller')),
+		() => ({ upper, lower }),
+		(was) => ({ upper, lower } = was)
+	);
 	const log = () =>
 		form.log(
 			id,

@@ -4,6 +4,8 @@
 	import { api, ApiProblem, told } from '$lib/api/client';
 	import { One } from '$lib/bench/one.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import Drafts from '$lib/drafts/Drafts.svelte';
+	import { useDraft } from '$lib/drafts/draft.svelte';
 	import MeasureInput from '$lib/controls/MeasureInput.svelte';
 	import Mark from '$lib/frame/Mark.svelte';
 
@@ -18,6 +20,12 @@
 	let form = $state<'recurve' | 'hybrid' | 'longbow' | 'static_tip'>('recurve');
 	let length = $state<number | null>(catalog.forms.recurve!.length_in);
 	let weight = $state<number | null>(fresh.bow.marked_weight_lbf);
+	const draft = useDraft(
+		'new rig',
+		() => ({ name, archer, draw, hand, release, form, length, weight }),
+		(was) => ({ name, archer, draw, hand, release, form, length, weight } = was),
+		'new'
+	);
 	let problems = $state<Record<string, string>>({});
 	let fault = $state<string | null>(null);
 	let sheet = $state<HTMLFormElement>();
@@ -63,6 +71,7 @@
 		};
 		try {
 			const made = await told(api.POST('/api/rigs/first', { body }));
+			draft.settle();
 			await goto(`/rig/${made.id}/draw`);
 		} catch (error) {
 			const problem = error as ApiProblem;
@@ -78,6 +87,7 @@
 	<a class="brand" href="/"><Mark />Lyrandis</a>
 	<h1>What have you got?</h1>
 	<p class="quiet">Guesses will do. Every number can be measured and changed later.</p>
+	<Drafts />
 	<form bind:this={sheet} onsubmit={one.on(create)}>
 		<fieldset>
 			<legend>The bow</legend>
