@@ -2,19 +2,24 @@
 
 from __future__ import annotations
 
+import base64
+import hashlib
 import multiprocessing
 import os
 import shutil
 import socket
+import sys
 import time
-import urllib.request
 from pathlib import Path
 from urllib.parse import urlsplit
 
 import pytest
+from cryptography.hazmat.primitives.serialization import Encoding, PublicFormat
+from cryptography.x509 import load_pem_x509_certificate
 from playwright.sync_api import expect
+from typer.testing import CliRunner
 
-from lyrandis import cli
+from lyrandis import certificates, cli
 from lyrandis.demo.folder import prepare
 
 SITE = Path(__file__).parents[2] / "src" / "lyrandis" / "site" / "index.html"
@@ -25,8 +30,25 @@ expect.set_options(timeout=PATIENCE_S * 1000)
 
 
 @pytest.fixture(scope="session")
-def browser_type_launch_args(browser_type_launch_args):
+def certified(tmp_path_factory):
+    """A folder with an authority of its own, and a certificate for this machine's addresses."""
+    folder = tmp_path_factory.mktemp("certified")
+    made = CliRunner().invoke(cli.app, ["certificate", "--data", str(folder)])
+    assert made.exit_code == 0, made.output
+    return folder
+
+
+def _key_known_to_browser(folder):
+    """The certificate's key as a phone that installed the authority would trust it."""
+    own = load_pem_x509_certificate(certificates.of(folder).own.read_bytes())
+    key = own.public_key().public_bytes(Encoding.DER, PublicFormat.SubjectPublicKeyInfo)
+    return base64.b64encode(hashlib.sha256(key).digest()).decode()
+
+
+@pytest.fixture(scope="session")
+def browser_type_launch_args(browser_type_launch_args, certified):
     flags = [
+        f"--ignore-certificate-errors-spki-list={_key_known_to_browser(certified)}",
         "--no-sandbox", "--disable-gpu", "--disable-quic", "--no-first-run",
         "--disable-background-networking", "--disable-component-update", "--disable-sync",
         "--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream",
@@ -51,16 +73,19 @@ _SPARE = multiprocessing.get_context("forkserver")
 _SPARE.set_forkserver_preload(["warmed"])
 
 
-def _run(folder, command, port):
-    cli.app([command, "--port", str(port), "--data", folder], standalone_mode=False)
+def _run(folder, command, port, more, told):
+    if told is not None:
+        sys.stdout = told.open("w", buffering=1)
+        cli.out.file = sys.stdout
+    cli.app([command, "--port", str(port), "--data", folder, *more], standalone_mode=False)
 
 
 class Served:
     """The application on a folder, at an address of its own; stopped and started again at will."""
 
-    def __init__(self, folder, command):
+    def __init__(self, folder, command, more=(), told=None):
         assert SITE.exists(), "build the pages first: make test"
-        self.folder, self.command = folder, command
+        self.folder, self.command, self.more, self.told = folder, command, more, told
         with socket.socket() as s:
             s.bind(("127.0.0.1", 0))
             self.port = s.getsockname()[1]
@@ -68,14 +93,14 @@ class Served:
         self.start()
 
     def start(self):
-        self.run = _SPARE.Process(target=_run, args=(str(self.folder), self.command, self.port))
+        args = (str(self.folder), self.command, self.port, self.more, self.told)
+        self.run = _SPARE.Process(target=_run, args=args)
         self.run.start()
         for _ in range(PATIENCE_S * 20):
-            try:
-                urllib.request.urlopen(f"{self.at}/api/health").close()
-                return
-            except OSError:
-                time.sleep(0.05)
+            with socket.socket() as s:
+                if s.connect_ex(("127.0.0.1", self.port)) == 0:
+                    return
+            time.sleep(0.05)
         self.run.terminate()
         raise RuntimeError("the server did not answer")
 
@@ -106,6 +131,17 @@ def demo_server(tmp_path, demo_data):
     folder = tmp_path / "demo"
     shutil.copytree(demo_data, folder)
     server = Served(folder, "demo")
+    yield server
+    server.stop()
+
+
+@pytest.fixture
+def away_server(tmp_path, demo_data, certified):
+    """The application on the demo's data as others reach it: by https, with invitations."""
+    folder, told = tmp_path / "away", tmp_path / "told.txt"
+    shutil.copytree(demo_data, folder)
+    shutil.copytree(certified / "certificates", folder / "certificates")
+    server = Served(folder, "demo", ("--host", "0.0.0.0"), told)
     yield server
     server.stop()
 

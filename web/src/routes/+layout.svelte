@@ -1,6 +1,7 @@
 <script lang="ts">
 	import '../app.css';
-	import { afterNavigate, goto, invalidateAll } from '$app/navigation';
+	import { afterNavigate, goto, invalidateAll, replaceState } from '$app/navigation';
+	import { page } from '$app/state';
 	import { tellOfUpdate } from '$lib/api/shape';
 	import { notices } from '$lib/bench/notice.svelte';
 	import { working } from '$lib/bench/one.svelte';
@@ -11,7 +12,19 @@
 
 	let { children, data } = $props();
 	/** Kept for each step of the browser's history. */
-	export const snapshot = { capture: scrolled, restore: (top: number) => scrollBack(top) };
+	export const snapshot = { capture, restore };
+	interface Place {
+		top: number;
+		leaf: string | undefined;
+	}
+	function capture(): Place {
+		return { top: scrolled(), leaf: page.state.leaf };
+	}
+	/** Loaded anew, a page opens at the leaf and the place where it was. */
+	function restore({ top, leaf }: Place): void {
+		if (leaf && page.state.leaf === undefined) replaceState('', { ...page.state, leaf });
+		scrollBack(top);
+	}
 	/** Set once an answer came that these pages were not built for. */
 	let updated = $state(false);
 	tellOfUpdate(() => (updated = true));

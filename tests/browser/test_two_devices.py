@@ -1,0 +1,197 @@
+"""Out of reach with two devices: let in, shut out, the data put back between, and nothing misplaced."""
+
+import re
+
+import pytest
+from playwright.sync_api import expect
+
+RANGE = "/rig/1/range"
+PHONE = {"width": 390, "height": 844}
+
+
+@pytest.fixture
+def device(browser, browser_context_args):
+    """Makes phones, each with a memory of its own."""
+    opened = []
+
+    def make():
+        more = {"viewport": PHONE, "has_touch": True, "service_workers": "allow"}
+        opened.append(browser.new_context(**browser_context_args | more))
+        return opened[-1].new_page()
+
+    yield make
+    for context in opened:
+        context.close()
+
+
+def address(server):
+    return f"https://127.0.0.1:{server.port}"
+
+
+def invitation(server):
+    """The code that the start printed."""
+    return re.findall(r"invitation=(\w+)", server.told.read_text())[-1]
+
+
+def let_in(page, server, code):
+    page.goto(f"{address(server)}/")
+    page.get_by_label("Invitation").fill(code)
+    page.get_by_role("button", name="Let this device in").tap()
+    expect(page.get_by_role("link", name="Field recurve, crawls")).to_be_visible()
+
+
+def invite(page):
+    made = page.request.post(
+        f"{page.url.split('/rig')[0].rstrip('/')}/api/devices/invitations",
+        headers={"origin": page.evaluate("location.origin")},
+    )
+    return made.json()["code"]
+
+
+def to_the_range(page, server):
+    page.goto(f"{address(server)}{RANGE}")
+    page.get_by_role("tab", name=re.compile("^Log")).tap()
+    expect(page.get_by_text("It opens here without the server", exact=False)).to_be_visible()
+
+
+def log_an_end(page, *places):
+    page.get_by_role("tab", name="End", exact=True).tap()
+    box = page.locator("figure[aria-label^='This end'] rect").first.bounding_box()
+    for x, y in places:
+        page.touchscreen.tap(box["x"] + x * box["width"], box["y"] + y * box["height"])
+    page.get_by_role("button", name=f"Log {len(places)}").tap()
+
+
+def rig(page, server):
+    return page.request.get(f"{address(server)}/api/rigs/1").json()
+
+
+def test_a_restore_between_strikes_nobody_elses_trial_and_loses_nothing(device, away_server):
+    one, two = device(), device()
+    let_in(one, away_server, invitation(away_server))
+    let_in(two, away_server, invite(one))
+    saved = one.request.get(f"{address(away_server)}/api/data/backup").body()
+    to_the_range(one, away_server)
+    to_the_range(two, away_server)
+    before = rig(one, away_server)["seq"]
+    log_an_end(one, (0.5, 0.25))
+    one.get_by_role("tab", name=re.compile("^Log")).tap()
+    expect(one.get_by_text("Nothing waits", exact=False)).to_be_visible()
+
+    # Out of reach the first takes its end back, and logs another.
+    away_server.stop()
+    one.get_by_role("button", name="Take back").tap()
+    log_an_end(one, (0.5, 0.75), (0.5, 0.7))
+    expect(one.get_by_text("2 waiting")).to_be_visible()
+
+    # Meanwhile the data is put back to before, and the second device logs an end of its own.
+    away_server.start()
+    put = two.request.post(
+        f"{address(away_server)}/api/data/restore",
+        headers={"origin": address(away_server)},
+        multipart={"file": {"name": "b.db", "mimeType": "application/x-sqlite3", "buffer": saved}},
+    )
+    assert put.ok, put.text()
+    two.reload()
+    log_an_end(two, (0.4, 0.5))
+    two.get_by_role("tab", name=re.compile("^Log")).tap()
+    expect(two.get_by_text("Nothing waits", exact=False)).to_be_visible()
+    assert rig(two, away_server)["seq"] == before + 1
+
+    one.get_by_role("tab", name=re.compile("^Log")).tap()
+    one.get_by_role("button", name="Hand over now").tap()
+    expect(one.get_by_text(re.compile("Refused: The data here is not"))).to_have_count(2)
+    kept = rig(two, away_server)
+    assert kept["seq"] == before + 1
+    assert not next(t for t in kept["trials"] if t["seq"] == before + 1)["struck"]
+    # The end is still true: it is logged on what is served now. What it took back is not there.
+    expect(one.get_by_role("button", name="Log it here")).to_have_count(1)
+    one.get_by_role("button", name="Log it here").tap()
+    expect(one.get_by_text("In the logbook")).to_be_visible()
+    kept = rig(two, away_server)
+    assert kept["seq"] == before + 2
+    assert [t["struck"] for t in kept["trials"] if t["seq"] > before] == [False, False]
+
+
+def test_a_device_that_is_signed_out_works_on_from_what_it_keeps(device, away_server):
+    one, two = device(), device()
+    let_in(one, away_server, invitation(away_server))
+    let_in(two, away_server, invite(one))
+    to_the_range(two, away_server)
+    log_an_end(two, (0.5, 0.5))
+    expect(two.get_by_text("in reach", exact=True)).to_be_visible()
+    before = rig(one, away_server)["seq"]
+
+    # Signed out from the first, by the page.
+    one.goto(f"{address(away_server)}/")
+    one.get_by_role("button", name="All data").tap()
+    others = one.locator("li", has_not_text="this one").filter(has_text="Phone")
+    others.get_by_role("button", name=re.compile("^Sign out")).tap()
+    expect(one.get_by_role("button", name=re.compile("^Sign out"))).to_have_count(1)
+    one.get_by_role("button", name="Close").tap()
+
+    # Its page opens from what it keeps; what is logged waits, and says why.
+    two.reload()
+    log_an_end(two, (0.5, 0.3))
+    expect(two.get_by_text("1 waiting")).to_be_visible()
+    two.get_by_role("tab", name=re.compile("^Log")).tap()
+    expect(two.get_by_text("was signed out", exact=False)).to_be_visible()
+    assert rig(one, away_server)["seq"] == before
+    # Invited again, it hands over.
+    two.goto(f"{address(away_server)}/?invitation={invite(one)}")
+    two.goto(f"{address(away_server)}{RANGE}")
+    two.get_by_role("tab", name=re.compile("^Log")).tap()
+    expect(two.get_by_text("Nothing waits", exact=False)).to_be_visible()
+    assert rig(one, away_server)["seq"] == before + 1
+
+
+def test_it_stays_let_in_over_a_new_start(device, away_server):
+    one = device()
+    let_in(one, away_server, invitation(away_server))
+    away_server.stop()
+    away_server.start()
+    one.goto(f"{address(away_server)}/rig/1/draw")
+    expect(one.get_by_role("heading", name="How far do you draw?")).to_be_visible()
+
+
+def test_what_waits_at_another_address_is_told(device, away_server, demo_server):
+    """The same machine by another scheme and port is another place to the browser."""
+    one = device()
+    one.goto(f"{demo_server.at}{RANGE}")
+    one.get_by_role("tab", name=re.compile("^Log")).tap()
+    expect(one.get_by_text("It opens here without the server", exact=False)).to_be_visible()
+    demo_server.stop()
+    log_an_end(one, (0.5, 0.5))
+    log_an_end(one, (0.5, 0.4))
+    expect(one.get_by_text("2 waiting")).to_be_visible()
+    let_in(one, away_server, invitation(away_server))
+    one.goto(f"{address(away_server)}/range")
+    expect(one.get_by_text("2 acts wait at another address")).to_be_visible()
+    expect(one.get_by_role("link", name=demo_server.at)).to_be_visible()
+    # There they are handed over, and nothing is said any more.
+    demo_server.start()
+    one.goto(f"{demo_server.at}{RANGE}")
+    one.get_by_role("tab", name=re.compile("^Log")).tap()
+    expect(one.get_by_text("Nothing waits", exact=False)).to_be_visible()
+    one.goto(f"{address(away_server)}/range")
+    expect(one.get_by_role("heading", name="At the range")).to_be_visible()
+    expect(one.get_by_text("at another address")).to_have_count(0)
+
+
+def test_a_shut_database_is_said_where_one_logs(device, demo_server):
+    """No room anywhere: the act stays in sight, and the page says so beside the butt."""
+    one = device()
+    one.add_init_script(
+        "IDBObjectStore.prototype.put = () => { throw new DOMException('full', 'QuotaExceededError') };"
+    )
+    one.goto(f"{demo_server.at}{RANGE}")
+    expect(one.get_by_text("in reach", exact=True)).to_be_visible()
+    demo_server.stop()
+    log_an_end(one, (0.5, 0.5))
+    expect(one.get_by_role("alert").get_by_text("keeps nothing more")).to_be_visible()
+    expect(one.get_by_text("1 waiting")).to_be_visible()
+    demo_server.start()
+    one.get_by_role("tab", name=re.compile("^Log")).tap()
+    one.get_by_role("button", name="Hand over now").tap()
+    expect(one.get_by_text("Nothing waits", exact=False)).to_be_visible()
+    expect(one.get_by_text("keeps nothing more")).to_have_count(0)
