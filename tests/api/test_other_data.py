@@ -138,12 +138,12 @@ def test_a_rig_keeps_its_uid_in_its_file_and_its_copy_has_another(client, rig):
 def test_a_part_is_named_by_its_digest_too(client, rig):
     mark = rig["parts"][0]["mark"]
     part = client.get(f"/api/parts/{mark}").json()
-    mine = {"seq": 0, "digest": part["digest"], "changes": {"notes": "worn"}}
+    mine = {"seq": 0, "digest": part["line"]["digest"], "changes": {"notes": "worn"}}
     wrong = mine | {"digest": "0" * 32}
     for path in ("keep", "undo", "redo"):
         body = wrong if path == "keep" else {k: wrong[k] for k in ("seq", "digest")}
         assert client.post(f"/api/parts/{mark}/{path}", json=body).json()["type"] == OTHER_DATA
     after = client.post(f"/api/parts/{mark}/keep", json=mine).json()
-    assert after["digest"] != part["digest"]
-    back = {"seq": 1, "digest": after["digest"]}
+    assert after["line"]["digest"] != part["line"]["digest"]
+    back = {"seq": 1, "digest": after["line"]["digest"]}
     assert client.post(f"/api/parts/{mark}/undo", json=back).status_code == 200

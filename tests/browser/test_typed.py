@@ -105,3 +105,20 @@ def test_changes_not_kept_are_there_after_the_browser_ended(context, demo):
     page.goto(f"{demo}/rig/1/string")
     expect(page.get_by_label("Strands", exact=True)).not_to_have_value("16")
     expect(page.get_by_text("One change not kept.")).to_have_count(0)
+
+
+def test_a_parts_changes_not_kept_are_there_too(context, demo):
+    page = context.new_page()
+    page.goto(f"{demo}/rack")
+    page.get_by_role("link", name="Club polyester, 61 in", exact=True).click()
+    page.get_by_label("Strands", exact=True).fill("14")
+    expect(page.get_by_role("button", name="Keep this")).to_be_enabled()
+    part = page.url
+    page.close()  # nobody is asked
+    page = context.new_page()
+    page.goto(part)
+    expect(page.get_by_label("Strands", exact=True)).to_have_value("14")
+    expect(page.get_by_text(WAITS)).to_be_visible()
+    page.get_by_role("button", name="Keep this").click()
+    expect(page.get_by_text("Kept, on every rig.")).to_be_visible()
+    expect(page.get_by_text(WAITS)).to_have_count(0)

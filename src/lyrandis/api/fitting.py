@@ -2,6 +2,7 @@
 
 from __future__ import annotations
 
+from collections.abc import Iterable
 from typing import Annotated
 
 from fastapi import APIRouter, Request
@@ -11,6 +12,7 @@ from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk
 from lyrandis.api.long import AllJobs, JobView, job_view, waited
 from lyrandis.api.problems import PROBLEM_RESPONSES
+from lyrandis.api.rigs import Digest
 from lyrandis.core.dates import Day
 from lyrandis.core.from_rack import RackFit, rack_fit
 from lyrandis.core.history import MOST_ENTRIES
@@ -19,6 +21,7 @@ from lyrandis.desk.from_rack import Lent, asking_for, lying_for, take_back, take
 from lyrandis.desk.rack import PartLine
 from lyrandis.desk.rigs import Desk
 from lyrandis.jobs import Job, Jobs, Tell
+from lyrandis.store.digests import named_line
 
 router = APIRouter(
     prefix="/api", tags=["parts"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
@@ -67,6 +70,14 @@ class Taken(BaseModel):
 
     mark: PartMark
     seq: int = Field(ge=0, le=MOST_ENTRIES)
+    digest: Digest | None = None
+
+
+def _seen(desk: Desk, parts: Iterable[Taken]) -> None:
+    """Raises OtherDataError where a part's story is another one than was seen."""
+    with desk.engine.connect() as connection:
+        for one in parts:
+            named_line(one.mark, one.seq, one.digest)(connection)
 
 
 class TakeOutIn(AskIn):
@@ -84,6 +95,7 @@ class TakeOutIn(AskIn):
 @router.post("/parts/take-out", status_code=201)
 def take(body: TakeOutIn, desk: AtDesk) -> Lent:
     """Lend a bow that was fitted from the rack, write it up as a rig, or both, as one act."""
+    _seen(desk, body.parts.values())
     asking = asking_for(desk, body.archer, body.use, body.most_lbf)
     parts = {slot: (one.mark, one.seq) for slot, one in body.parts.items()}
     return take_out(desk, asking, parts, body.rig, body.due_back)
@@ -100,4 +112,5 @@ class TakeBackIn(BaseModel):
 @router.post("/parts/take-back")
 def bring_back(body: TakeBackIn, desk: AtDesk) -> list[PartLine]:
     """Parts that were lent are back, as one act."""
+    _seen(desk, body.parts)
     return take_back(desk, {one.mark: one.seq for one in body.parts})

@@ -43,10 +43,12 @@ class PartLine(Shown):
 
     kept : where it is, unless in use; stop : why it must not be shot
     looked : the day it was last looked over
+    digest : of the latest line of its story, to be named with its number
     """
 
     mark: str
     seq: int
+    digest: str
     kind: PartKind
     name: str
     what: Said
@@ -69,9 +71,8 @@ class StoryLine(Shown):
 
 
 class PartView(Shown):
-    """A part with its story, the latest first; `digest` is of the latest line's own."""
+    """A part with its story, the latest first."""
 
-    digest: str
     line: PartLine
     part: Part
     story: list[StoryLine]
@@ -100,6 +101,7 @@ class Rack:
         self.uses: dict[str, list[Use]] = {}
         for use in desk.rack.uses():
             self.uses.setdefault(use.mark, []).append(use)
+        self.digests = desk.rack.digests()
         self.looks = desk.rack.looks()
         self.stopped = stopped_by(self.looks)
 
@@ -137,6 +139,7 @@ class Rack:
         return PartLine(
             mark=mark,
             seq=kept.seq,
+            digest=self.digests[mark],
             kind=kept.kind,
             name=part.name,
             what=described(part),
@@ -207,7 +210,6 @@ def part_view(desk: Desk, mark: str, today: str) -> PartView:
     )
     stands, taken = found.places("stands"), found.places("taken_back")
     return PartView(
-        digest=desk.rack.digest(mark, kept.seq),
         line=rack.line(kept),
         part=kept.part,
         story=sorted(lines, key=lambda line: line.at, reverse=True),

@@ -58,16 +58,30 @@ def of_rig(connection: Connection, id: int, seqs: Iterable[int]) -> dict[int, st
     return {seq: found[of] for seq, of in entry.items() if of in found}
 
 
+def _of_lines(connection: Connection, seq: Any, *where: Any) -> dict[str, str]:
+    line = (PartEntryRow.mark == PartRow.mark) & (PartEntryRow.seq == seq)
+    asked = select(
+        PartRow.mark, PartRow.created_at,
+        PartEntryRow.seq, PartEntryRow.kind, PartEntryRow.at, PartEntryRow.changes,
+    ).outerjoin(PartEntryRow, line)  # fmt: skip
+    return {
+        row.mark: began(row.mark, row.created_at)
+        if row.seq is None
+        else digest(row.mark, row.seq, row.kind, row.at, plain(row.changes), None)
+        for row in connection.execute(asked.where(*where))
+    }
+
+
+def latest_of_parts(connection: Connection) -> dict[str, str]:
+    """By its mark, the digest of the latest line of each part's story."""
+    return _of_lines(connection, PartRow.seq)
+
+
 def of_part(connection: Connection, mark: str, seq: int) -> str | None:
     """The digest of a line of a part's story; None where it has none of that number."""
     if seq == 0:
-        made = select(PartRow.created_at).where(PartRow.mark == mark)
-        at = connection.execute(made).scalar()
-        return None if at is None else began(mark, at)
-    row = connection.execute(
-        select(PartEntryRow).where(PartEntryRow.mark == mark, PartEntryRow.seq == seq)
-    ).one_or_none()
-    return None if row is None else digest(mark, seq, row.kind, row.at, plain(row.changes), None)
+        return _of_lines(connection, 0, PartRow.mark == mark).get(mark)
+    return _of_lines(connection, seq, PartRow.mark == mark, PartEntryRow.seq == seq).get(mark)
 
 
 def named(id: int, entries: Iterable[tuple[int, str | None]]) -> Callable[[Connection], None]:

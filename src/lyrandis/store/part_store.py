@@ -13,7 +13,7 @@ from lyrandis.core.parts import Keeping, Part
 from lyrandis.core.trials import KeptTrial
 from lyrandis.store import rack, together
 from lyrandis.store.database import writing
-from lyrandis.store.digests import named_line, of_part
+from lyrandis.store.digests import latest_of_parts, named_line
 from lyrandis.store.elsewhere import all_looks, trials_of_parts
 from lyrandis.store.errors import ConflictError, MissingError, NothingError
 from lyrandis.store.kept import Kept
@@ -84,13 +84,10 @@ class PartStore:
         with self.engine.connect() as connection:
             return rack.story(connection, mark)
 
-    def digest(self, mark: str, seq: int) -> str:
-        """The digest of a line of a part's story; raises MissingError."""
+    def digests(self) -> dict[str, str]:
+        """By its mark, the digest of the latest line of each part's story."""
         with self.engine.connect() as connection:
-            found = of_part(connection, mark, seq)
-        if found is None:
-            raise MissingError("There is no such part.")
-        return found
+            return latest_of_parts(connection)
 
     def uses(self, mark: str | None = None) -> list[Use]:
         """On which rigs a part (or each) is or was."""

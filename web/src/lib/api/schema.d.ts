@@ -8485,8 +8485,11 @@ export interface components {
          *
          *     kept : where it is, unless in use; stop : why it must not be shot
          *     looked : the day it was last looked over
+         *     digest : of the latest line of its story, to be named with its number
          */
         PartLine: {
+            /** Digest */
+            digest: string;
             /** Due */
             due: components["schemas"]["Said"][];
             kept: components["schemas"]["Said"] | null;
@@ -8540,11 +8543,9 @@ export interface components {
         };
         /**
          * PartView
-         * @description A part with its story, the latest first; `digest` is of the latest line's own.
+         * @description A part with its story, the latest first.
          */
         PartView: {
-            /** Digest */
-            digest: string;
             line: components["schemas"]["PartLine"];
             part: components["schemas"]["lyrandis__core__parts__part__Part-Output"];
             redoable: components["schemas"]["Said"] | null;
@@ -11823,6 +11824,8 @@ export interface components {
          * @description A part as the caller has seen it: its mark, and the latest line of its story.
          */
         Taken: {
+            /** Digest */
+            digest?: string | null;
             /** Mark */
             mark: string;
             /** Seq */

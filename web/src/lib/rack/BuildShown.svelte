@@ -72,7 +72,7 @@
 	async function bring(lent: Lent): Promise<void> {
 		busy = true;
 		await attempt.run(async () => {
-			const back = lent.lines.map((p) => ({ mark: p.mark, seq: p.seq }));
+			const back = lent.lines.map(({ mark, seq, digest }) => ({ mark, seq, digest }));
 			await told(api.POST('/api/parts/take-back', { body: { parts: back } }));
 			taken = null;
 			notify('All of it is back on the rack.');

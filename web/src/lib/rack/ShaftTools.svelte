@@ -3,6 +3,7 @@
 	import { upload } from '$lib/api/upload';
 	import Simulated from '$lib/controls/Simulated.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { useDraft } from '$lib/drafts/draft.svelte';
 	import MatchedSet from './MatchedSet.svelte';
 
 	/** Shafts from a file or pasted lines, out again, labels; and how it is done with scale and jig. */
@@ -20,6 +21,12 @@
 	let picker = $state<HTMLInputElement>();
 	let pasting = $state(false);
 	let pasted = $state('');
+	useDraft(
+		'pasted shafts',
+		() => ({ pasting, pasted }),
+		(was) => ({ pasting, pasted } = was),
+		'rack'
+	);
 	let fault = $state<string | null>(null);
 	let sheet = $state<Schemas['SheetNote']['id']>('a4_24');
 	let skip = $state('0');

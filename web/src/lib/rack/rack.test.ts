@@ -11,6 +11,7 @@ import PartState from './PartState.svelte';
 import ShaftTable from './ShaftTable.svelte';
 
 const LINE: Schemas['PartLine'] = {
+	digest: 'd'.repeat(32),
 	mark: 'a'.repeat(32),
 	seq: 0,
 	kind: 'string',

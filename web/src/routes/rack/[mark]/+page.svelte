@@ -1,11 +1,12 @@
 <script lang="ts">
-	import { onDestroy } from 'svelte';
+	import { onDestroy, untrack } from 'svelte';
 	import { invalidate } from '$app/navigation';
 	import { api, told, type Schemas } from '$lib/api/client';
 	import { Attempt } from '$lib/bench/attempt.svelte';
 	import { latest } from '$lib/bench/latest';
 	import { notify } from '$lib/bench/notice.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
+	import { useDraft } from '$lib/drafts/draft.svelte';
 	import { day } from '$lib/format/day';
 	import SaidText from '$lib/format/SaidText.svelte';
 	import { deeds } from '$lib/frame/window.svelte';
@@ -64,6 +65,9 @@
 		if (Object.keys(changes).length) look();
 	}
 
+	/** The latest line of its story that this window has seen. */
+	const seen = () => ({ seq: line.seq, digest: line.digest });
+
 	function take(next: View): void {
 		answered = next;
 		changes = {};
@@ -76,7 +80,7 @@
 
 	async function keep(sent: Record<string, unknown>, said: string): Promise<boolean> {
 		return attempt.run(async () => {
-			const body = { seq: line.seq, changes: sent, why };
+			const body = { ...seen(), changes: sent, why };
 			take(await told(api.POST('/api/parts/{mark}/keep', { ...at, body })));
 			notify(said);
 		});
@@ -84,7 +88,7 @@
 
 	async function step(deed: 'undo' | 'redo'): Promise<void> {
 		await attempt.run(async () => {
-			const body = { seq: line.seq };
+			const body = seen();
 			take(
 				await told(
 					api.POST(`/api/parts/{mark}/${deed}` as '/api/parts/{mark}/undo', { ...at, body })
@@ -100,6 +104,18 @@
 		reaches = [];
 		turns++;
 	}
+
+	const opened = untrack(() => data.view.line.mark);
+	useDraft(
+		'changes',
+		() => (line.mark === opened ? { changes, why } : { changes: {}, why: '' }),
+		(was) => {
+			({ changes, why } = was);
+			turns++;
+			if (Object.keys(changes).length) look();
+		},
+		opened
+	);
 
 	const canKeep = $derived(n > 0 && Object.keys(unread).length === 0 && name.trim() !== '');
 	const keepAll = async (): Promise<boolean> =>
