@@ -2,6 +2,8 @@
 	import { onMount, untrack } from 'svelte';
 	import { MediaQuery } from 'svelte/reactivity';
 	import { Tabs } from '@skeletonlabs/skeleton-svelte';
+	import Drafts from '$lib/drafts/Drafts.svelte';
+	import { useDraft } from '$lib/drafts/draft.svelte';
 	import SaidText from '$lib/format/SaidText.svelte';
 	import { deeds } from '$lib/frame/window.svelte';
 	import { makeReady, opened, type Readiness } from './here';
@@ -45,6 +47,13 @@
 		initial()
 	);
 	$effect(() => unlogged.keep());
+	useDraft(
+		'at the range',
+		() => unlogged.typed,
+		(was) => unlogged.take(was),
+		untrack(() => view.uid)
+	);
+	unlogged.takeOld();
 	const LEAVES = [
 		{ id: 'card', title: 'Card', key: 'c' },
 		{ id: 'end', title: 'End', key: 'e' },
@@ -163,6 +172,7 @@
 	<Tabs value={leaf} onValueChange={(e) => go(e.value as Leaf)} class="range-leaves">
 		<main id="main" tabindex="-1">
 			<div class="page">
+				<Drafts />
 				{#each leaves as one (one.id)}
 					<Tabs.Content value={one.id} tabindex={-1}>
 						{#if leaf !== one.id}{:else if leaf === 'card'}

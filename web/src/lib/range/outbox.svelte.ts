@@ -135,16 +135,18 @@ export class Outbox {
 	/** Have the browser keep it; whether it does is said where one logs. */
 	private keep(made: Made): void {
 		const { mark } = made;
-		const only = this.unsafe.filter((one) => one !== mark);
+		const others = (marks: string[]) => marks.filter((one) => one !== mark);
 		this.shelf.put($state.snapshot(made) as Made).then(
 			() => {
 				this.saved.push(mark);
-				if (this.unsafe.includes(mark)) this.unsafe = only;
+				this.unsafe = others(this.unsafe);
 				this.tellOthers();
 			},
 			() => {
-				this.saved = this.saved.filter((one) => one !== mark);
-				this.unsafe = [...only, mark];
+				this.saved = others(this.saved);
+				this.unsafe = this.out.includes(mark)
+					? others(this.unsafe)
+					: [...others(this.unsafe), mark];
 			}
 		);
 	}

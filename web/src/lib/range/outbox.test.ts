@@ -202,12 +202,26 @@ describe('what is logged at the range', () => {
 		'opens where what was not logged is %s',
 		(text) => {
 			localStorage.setItem('lyrandis.unlogged.3', text);
-			const { arrows, nocks, distance } = new Unlogged(3, 25);
+			const unlogged = new Unlogged(3, 25);
+			unlogged.takeOld();
+			const { arrows, nocks, distance } = unlogged;
 			expect([arrows, nocks, distance]).toEqual([[], [], 25]);
 			localStorage.setItem('lyrandis.range', text);
 			expect(rigsHere()).toEqual([]);
 		}
 	);
+
+	it('is taken over from where an earlier version kept it', () => {
+		const arrow = { right_cm: 1, up_cm: 2, keyed: false };
+		const old = { distance: 30, own: 12, arrows: [arrow], brace: null, test: 'tails', nocks: [6] };
+		localStorage.setItem('lyrandis.unlogged.3', JSON.stringify(old));
+		const unlogged = new Unlogged(3, 25);
+		expect(unlogged.typed.arrows).toEqual([]);
+		unlogged.takeOld();
+		expect(unlogged.typed).toMatchObject({ distance: 30, own: 12, arrows: [arrow], nocks: [6] });
+		unlogged.keep();
+		expect(localStorage.getItem('lyrandis.unlogged.3')).toBe('{"distance":30,"test":"tails"}');
+	});
 
 	it("keeps what waits and tells a server's own fault", async () => {
 		server.answer = 'faults';

@@ -11,6 +11,12 @@ export interface Arrow {
 type Test = Schemas['ReadingView']['tests'][number]['id'];
 
 const PLACE = 'lyrandis.unlogged.';
+type Typed = Pick<
+	Unlogged,
+	'distance' | 'own' | 'arrows' | 'sighters' | 'brace' | 'test' | 'nocks'
+>;
+type Nullable<T> = { [Name in keyof T]: T[Name] | null };
+const number = (value: unknown): number | null => (typeof value === 'number' ? value : null);
 
 /** What is set and tapped at the range and not logged yet: it outlives a leaf, and the page. */
 export class Unlogged {
@@ -30,26 +36,45 @@ export class Unlogged {
 		distance: number
 	) {
 		this.distance = distance;
+		const { distance: at, test } = this.kept();
+		this.distance = number(at) ?? this.distance;
+		if (typeof test === 'string') this.test = test;
+	}
+
+	/** What lies in this browser of how the page is set. */
+	private kept(): Partial<Typed> {
 		try {
-			this.take(JSON.parse(localStorage.getItem(PLACE + rig) ?? '{}') as unknown);
+			const kept: unknown = JSON.parse(localStorage.getItem(PLACE + this.rig) ?? '{}');
+			return typeof kept === 'object' && kept !== null ? kept : {};
 		} catch {
-			// nothing was kept, or nothing that can be read
+			return {}; // nothing was kept, or nothing that can be read
 		}
 	}
 
-	/** Take in what was kept, as far as it is what is kept here. */
-	private take(kept: unknown): void {
-		if (typeof kept !== 'object' || kept === null) return;
-		const was = kept as Partial<Unlogged>;
-		const number = (value: unknown): number | null => (typeof value === 'number' ? value : null);
+	/** What an earlier version kept here of what was typed. */
+	takeOld(): void {
+		const old = this.kept();
+		if (old.arrows || old.nocks || old.brace || old.own) this.take(old);
+	}
+
+	/** What is typed, with what the page is set to; that counts for nothing where nothing is typed. */
+	get typed(): Nullable<Typed> {
+		const { distance, own, arrows, sighters, brace, test, nocks } = this;
+		const any = own !== null || brace !== null || arrows.length > 0 || nocks.length > 0;
+		const set = any ? { distance, sighters, test } : { distance: null, sighters: null, test: null };
+		return { ...set, own, arrows, brace, nocks };
+	}
+
+	/** Take in what was typed, as far as it is what is typed here; all that it does not name is empty. */
+	take(was: Partial<Nullable<Typed>>): void {
 		this.distance = number(was.distance) ?? this.distance;
 		this.own = number(was.own);
 		this.brace = number(was.brace);
 		this.sighters = was.sighters === true;
 		if (typeof was.test === 'string') this.test = was.test;
-		if (Array.isArray(was.nocks)) this.nocks = was.nocks.filter(Number.isInteger);
-		if (Array.isArray(was.arrows))
-			this.arrows = was.arrows.filter((a) => Number.isFinite(a?.right_cm + a?.up_cm));
+		this.nocks = Array.isArray(was.nocks) ? was.nocks.filter(Number.isInteger) : [];
+		const arrows = Array.isArray(was.arrows) ? was.arrows : [];
+		this.arrows = arrows.filter((a) => Number.isFinite(a?.right_cm + a?.up_cm));
 	}
 
 	/** Another distance is set as the card says. */
@@ -58,12 +83,11 @@ export class Unlogged {
 		this.own = null;
 	};
 
-	/** Keep it in this browser; called whenever it changes. */
+	/** Keep how the page is set; called whenever that changes. */
 	keep(): void {
-		const { distance, own, arrows, sighters, brace, test, nocks } = this;
-		const now = JSON.stringify({ distance, own, arrows, sighters, brace, test, nocks });
+		const { distance, test } = this;
 		try {
-			localStorage.setItem(PLACE + this.rig, now);
+			localStorage.setItem(PLACE + this.rig, JSON.stringify({ distance, test }));
 		} catch {
 			// then it lasts as long as the page
 		}
