@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { api, ApiProblem, told, type Schemas } from '$lib/api/client';
 	import { useBench } from '$lib/bench/bench.svelte';
+	import { inOrder } from '$lib/bench/inOrder';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { useDraft } from '$lib/drafts/draft.svelte';
 	import Measure from '$lib/format/Measure.svelte';
@@ -31,16 +32,21 @@
 		}
 	);
 
-	async function add(event: Event): Promise<void> {
+	const each = inOrder();
+	/** A reading is taken from its field at once: the next may be typed meanwhile. */
+	function add(event: Event): Promise<void> {
 		event.preventDefault();
 		problem = null;
-		try {
-			const value = await reference.read(typed, 'draw');
-			await compute([...readings, value]);
-			typed = '';
-		} catch (error) {
-			problem = (error as ApiProblem).message;
-		}
+		const was = typed;
+		typed = '';
+		return each(async () => {
+			try {
+				await compute([...readings, await reference.read(was, 'draw')]);
+			} catch (error) {
+				if (!typed) typed = was;
+				problem = (error as ApiProblem).message;
+			}
+		});
 	}
 
 	async function compute(next: number[]): Promise<void> {

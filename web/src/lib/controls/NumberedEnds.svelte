@@ -1,6 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { useBench } from '$lib/bench/bench.svelte';
+	import { inOrder } from '$lib/bench/inOrder';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { TrialForm } from '$lib/bench/trialForm.svelte';
 	import ButtPlate from '$lib/plates/ButtPlate.svelte';
@@ -62,17 +63,22 @@
 		const at = (cm: number) => Math.round(cm * 2) / 2;
 		places = [...places, { number: next, right_cm: at(right_cm), up_cm: at(up_cm) }];
 	}
-	async function typed(): Promise<void> {
-		problem = '';
-		try {
-			place(
-				right.trim() ? await reference.read(right, 'spot') : 0,
-				up.trim() ? await reference.read(up, 'spot') : 0
-			);
-			right = up = '';
-		} catch (error) {
-			problem = (error as Error).message;
-		}
+	const each = inOrder();
+	/** Where one landed is taken from the fields at once: the next may be typed meanwhile. */
+	function typed(): Promise<void> {
+		const was = { right, up };
+		right = up = problem = '';
+		return each(async () => {
+			try {
+				place(
+					was.right.trim() ? await reference.read(was.right, 'spot') : 0,
+					was.up.trim() ? await reference.read(was.up, 'spot') : 0
+				);
+			} catch (error) {
+				if (!right && !up) ({ right, up } = was);
+				problem = (error as Error).message;
+			}
+		});
 	}
 	const log = async (): Promise<void> => {
 		if (next !== null && (right.trim() || up.trim())) {

@@ -127,6 +127,16 @@ describe('readings of a draw', () => {
 		expect(screen.queryByRole('button', { name: 'Take it' })).toBeNull();
 	});
 
+	it('typed faster than they are read are all counted, in their order', async () => {
+		const { server } = await onBench(DrawReadings);
+		for (const reading of ['28', '28.5', '29']) {
+			await fireEvent.input(screen.getByLabelText('A reading'), { target: { value: reading } });
+			await fireEvent.submit(screen.getByLabelText('A reading').closest('form')!);
+		}
+		const last = () => server.asked.findLast((a) => a.path.endsWith('/draw-length'))?.body;
+		await waitFor(() => expect(last()).toMatchObject({ readings_in: [28, 28.5, 29] }));
+	});
+
 	it('keep nonsense in the field and say why', async () => {
 		await onBench(DrawReadings);
 		await type('A reading', 'far');
