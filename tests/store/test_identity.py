@@ -4,10 +4,12 @@ import io
 
 import pytest
 from sqlalchemy import insert, select, text
+from sqlalchemy.exc import OperationalError
 
 from lyrandis.core.parts import Rig
 from lyrandis.files.rig_json import read_rig, rig_text
 from lyrandis.store.database import FILE_NAME, backup, closed_after, engine_of, open_database
+from lyrandis.store.devices import Devices
 from lyrandis.store.identity import identity_of, raise_generation
 from lyrandis.store.restore import restore
 from lyrandis.store.rigs import RigStore
@@ -106,3 +108,26 @@ def test_rigs_that_had_none_are_given_one_each(tmp_path, store):
         uids = {kept.uid for kept in RigStore(engine).all()}
         assert len(uids) == 2
         assert all(len(uid) == 32 for uid in uids)
+
+
+def test_a_device_is_seen_every_ten_minutes_and_reads_on_where_nothing_can_be_written(
+    store, monkeypatch
+):
+    now = ["2026-06-01T10:00:00+00:00"]
+    devices = Devices(lambda: store.engine, lambda: now[0])
+    secret = devices.let_in("Phone")
+    now[0] = "2026-06-01T10:09:00+00:00"
+    devices.of(secret)
+    assert devices.all()[0].seen_at == "2026-06-01T10:00:00+00:00"
+    now[0] = "2026-06-01T10:11:00+00:00"
+
+    def full(*_, **__):
+        raise OperationalError("UPDATE", {}, Exception("the disk is full"))
+
+    with monkeypatch.context() as no_room:
+        no_room.setattr(devices, "_set", full)
+        assert devices.of(secret).name == "Phone"
+    assert devices.all()[0].seen_at != now[0]
+    devices.of(secret)
+    assert devices.all()[0].seen_at == now[0]
+    assert devices.of(secret[:-1]) is None

@@ -103,10 +103,10 @@ class Guard:
                 message = {**message, "body": b""}
             await send(message)
 
-        answer = self._refuse(scope)
-        if answer is None and self.doors is not None:
-            answer = await self.doors.refuse(scope)
         try:
+            answer = self._refuse(scope)
+            if answer is None and self.doors is not None:
+                answer = await self.doors.refuse(scope)
             shown = None if answer is None else page_of(scope, answer)
             await (shown or self.app)(scope, receive, guarded)
         except Exception as error:

@@ -5,9 +5,11 @@ from __future__ import annotations
 import hashlib
 import secrets
 from collections.abc import Callable
+from contextlib import suppress
 from dataclasses import dataclass
 
 from sqlalchemy import Engine, insert, select, update
+from sqlalchemy.exc import OperationalError
 
 from lyrandis.core.dates import instant
 from lyrandis.store.database import writing
@@ -72,7 +74,9 @@ class Devices:
         now = self.now()
         away_s = instant(now) - instant(device.seen_at)
         if device.gone_at is None and away_s > SEEN_EVERY_S:
-            self._set(device.id, seen_at=now)
+            # Who is in reads on where nothing can be written just now.
+            with suppress(OperationalError, MissingError):
+                self._set(device.id, seen_at=now)
         return device
 
     def all(self) -> list[Device]:
