@@ -2,7 +2,7 @@
 	import { onDestroy } from 'svelte';
 	import { useBench } from '$lib/bench/bench.svelte';
 	import { ButtPhoto, type Shaft } from '$lib/bench/buttPhoto.svelte';
-	import { inOrder } from '$lib/bench/inOrder';
+	import { TypedPlace } from '$lib/bench/typedPlace.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { TrialForm } from '$lib/bench/trialForm.svelte';
 	import GroupStepsPlate from '$lib/plates/GroupStepsPlate.svelte';
@@ -22,11 +22,9 @@
 	let distance = $state('');
 	let shaft = $state<Shaft>('fletched');
 	let tapped = $state<Place[]>([]);
-	let right = $state('');
-	let up = $state('');
-	let problem = $state('');
 	const places = $derived(photo.src ? photo.places : tapped);
-	const typing = $derived(!photo.src && Boolean(right.trim() || up.trim()));
+	const typed = new TypedPlace(put);
+	const typing = $derived(!photo.src && typed.any);
 	const form = new TrialForm('group', bench, () => {
 		tapped = [];
 		photo.leave();
@@ -37,25 +35,8 @@
 		const at = (cm: number) => Math.round(cm * 2) / 2;
 		tapped = [...tapped, { right_cm: at(right_cm), up_cm: at(up_cm), shaft }].slice(-36);
 	}
-	const each = inOrder();
-	/** Where one landed is taken from the fields at once: the next may be typed meanwhile. */
-	function typed(): Promise<void> {
-		const was = { right, up };
-		right = up = problem = '';
-		return each(async () => {
-			try {
-				put(
-					was.right.trim() ? await reference.read(was.right, 'spot') : 0,
-					was.up.trim() ? await reference.read(was.up, 'spot') : 0
-				);
-			} catch (error) {
-				if (!right && !up) ({ right, up } = was);
-				problem = (error as Error).message;
-			}
-		});
-	}
 	const log = async (): Promise<void> => {
-		if (typing) return typed();
+		if (typing) return typed.take();
 		await form.log(
 			'flight',
 			async () => ({
@@ -68,8 +49,8 @@
 	};
 	form.keeps(
 		'group',
-		() => ({ distance, shaft, tapped, right, up }),
-		(was) => ({ distance, shaft, tapped, right, up } = was)
+		() => ({ distance, shaft, tapped, right: typed.right, up: typed.up }),
+		(was) => ({ distance, shaft, tapped, right: typed.right, up: typed.up } = was)
 	);
 	const edit = form.edit((was) => {
 		photo.leave();
@@ -92,7 +73,7 @@
 	notesOn="this group"
 	label={typing ? 'Put it' : `Log ${places.length || ''}`}
 	ready={typing || (places.length > 1 && Boolean(distance.trim()))}
-	hint={problem ||
+	hint={typed.problem ||
 		'Three fletched and three bare from about 15 m, or six fletched from about 25 m: places are told from the mark you aimed at. A photo is only looked at; just where the arrows landed is kept.'}
 	onlog={log}
 >
@@ -126,7 +107,7 @@
 			>right
 			<input
 				class="line-input num"
-				bind:value={right}
+				bind:value={typed.right}
 				placeholder="− left"
 				aria-label="How far right the next arrow landed"
 				data-trial
@@ -135,7 +116,7 @@
 		<label
 			>up <input
 				class="line-input num"
-				bind:value={up}
+				bind:value={typed.up}
 				placeholder="− below"
 				aria-label="How far up the next arrow landed"
 			/>

@@ -1,7 +1,7 @@
 <script lang="ts">
 	import { untrack } from 'svelte';
 	import { useBench } from '$lib/bench/bench.svelte';
-	import { inOrder } from '$lib/bench/inOrder';
+	import { TypedPlace } from '$lib/bench/typedPlace.svelte';
 	import { reference } from '$lib/bench/reference.svelte';
 	import { TrialForm } from '$lib/bench/trialForm.svelte';
 	import ButtPlate from '$lib/plates/ButtPlate.svelte';
@@ -23,9 +23,6 @@
 		before?.kind === 'numbered' ? before.landings.map((l) => l.number).join(' ') : '1 2 3 4 5 6'
 	);
 	let places = $state<Place[]>([]);
-	let right = $state('');
-	let up = $state('');
-	let problem = $state('');
 	const form = new TrialForm('numbered', bench, () => (places = []));
 	const order = $derived([
 		...new Set(
@@ -63,26 +60,10 @@
 		const at = (cm: number) => Math.round(cm * 2) / 2;
 		places = [...places, { number: next, right_cm: at(right_cm), up_cm: at(up_cm) }];
 	}
-	const each = inOrder();
-	/** Where one landed is taken from the fields at once: the next may be typed meanwhile. */
-	function typed(): Promise<void> {
-		const was = { right, up };
-		right = up = problem = '';
-		return each(async () => {
-			try {
-				place(
-					was.right.trim() ? await reference.read(was.right, 'spot') : 0,
-					was.up.trim() ? await reference.read(was.up, 'spot') : 0
-				);
-			} catch (error) {
-				if (!right && !up) ({ right, up } = was);
-				problem = (error as Error).message;
-			}
-		});
-	}
+	const typed = new TypedPlace(place);
 	const log = async (): Promise<void> => {
-		if (next !== null && (right.trim() || up.trim())) {
-			await typed();
+		if (next !== null && typed.any) {
+			await typed.take();
 			return;
 		}
 		await form.log('arrow', async () => ({
@@ -92,8 +73,8 @@
 	};
 	form.keeps(
 		'numbered ends',
-		() => ({ distance, numbers, places, right, up }),
-		(was) => ({ distance, numbers, places, right, up } = was)
+		() => ({ distance, numbers, places, right: typed.right, up: typed.up }),
+		(was) => ({ distance, numbers, places, right: typed.right, up: typed.up } = was)
 	);
 	const edit = form.edit((was) => {
 		distance = reference.text(was.distance_m, 'distance', false);
@@ -123,10 +104,9 @@
 <TrialEntry
 	{form}
 	notesOn="this end"
-	label={next !== null && (right.trim() || up.trim()) ? `Put shaft ${next}` : 'Log this end'}
-	ready={(next !== null && Boolean(right.trim() || up.trim())) ||
-		(places.length > 1 && Boolean(distance.trim()))}
-	hint={problem ||
+	label={next !== null && typed.any ? `Put shaft ${next}` : 'Log this end'}
+	ready={(next !== null && typed.any) || (places.length > 1 && Boolean(distance.trim()))}
+	hint={typed.problem ||
 		(order.length ? '' : 'Name the shafts by their numbers, one after another: 1 2 3.') ||
 		'Say which shafts were shot, then tap the butt for each in turn, or type how far right and up it landed. Three ends and four shafts at least before one can be said to fly out.'}
 	onlog={log}
@@ -161,7 +141,7 @@
 			>{next}: right
 			<input
 				class="line-input num"
-				bind:value={right}
+				bind:value={typed.right}
 				placeholder="− left"
 				aria-label="How far right shaft {next} landed"
 			/></label
@@ -169,7 +149,7 @@
 		<label
 			>up <input
 				class="line-input num"
-				bind:value={up}
+				bind:value={typed.up}
 				placeholder="− below"
 				aria-label="How far up shaft {next} landed"
 			/>
