@@ -178,9 +178,13 @@ def test_what_lets_in_outlives_the_server_and_a_restore(device, script, tmp_path
         assert later.get("/api/rigs").status_code == 200
 
 
-@pytest.mark.parametrize("path", ["/", "/rig/1/range"])
-def test_who_is_not_in_sees_a_page_in_words(device, path):
-    answer = device(**PHONE).get(path)
+@pytest.mark.parametrize(
+    ("path", "led"),
+    [("/", "/"), ("/rig/1/range?home=1", "/rig/1/range"), ("//evil.example/x", "/evil.example/x")],
+)
+def test_who_is_not_in_sees_a_page_in_words_and_is_led_to_what_was_asked_for(device, path, led):
+    answer = device(**PHONE).get(f"http://127.0.0.1{path}")
+    assert f'action="{led}"' in answer.text
     assert answer.status_code == 401
     assert answer.headers["content-type"].startswith("text/html")
     assert "default-src 'none'" in answer.headers["content-security-policy"]

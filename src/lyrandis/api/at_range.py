@@ -24,7 +24,9 @@ router = APIRouter(
 def at_range(id: RigId, desk: AtDesk, preferences: Preferences) -> Response:
     """A rig as it is taken to the range, in one answer."""
     yards = get_preferences(preferences).units.get("distance") == "yd"
-    return as_it_is(range_view(desk.get(id), now(), M_PER_YD if yards else 1.0))
+    kept = desk.get(id)
+    digest = desk.digests(id, [kept.seq])[kept.seq]
+    return as_it_is(range_view(kept, digest, now(), M_PER_YD if yards else 1.0))
 
 
 class HandOverIn(KeepIn):

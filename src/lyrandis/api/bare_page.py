@@ -35,7 +35,7 @@ form {{ display: flex; flex-wrap: wrap; gap: .6rem; align-items: center; }}
 <body><main><h1>{title}</h1><p>{detail}</p>{form}
 <p><a href="{again}">Try again</a></p></main></body>
 </html>"""
-_FORM = """<form method="get" action="/"><label for="code">Invitation</label>
+_FORM = """<form method="get" action="{again}"><label for="code">Invitation</label>
 <input id="code" name="invitation" required maxlength="20" autocomplete="off">
 <button>Let this device in</button></form>"""
 
@@ -53,12 +53,13 @@ def page_of(scope: Scope, answer: Response) -> Response:
     if not wants_page(scope) or answer.status_code < 400:
         return answer
     told = json.loads(bytes(answer.body))
+    again = html.escape("/" + scope["path"].lstrip("/"))
     page = HTMLResponse(
         _PAGE.format(
             title=html.escape(told["title"]),
             detail=html.escape(told["detail"]),
-            form=_FORM if answer.status_code == 401 else "",
-            again=html.escape(scope["path"]),
+            form=_FORM.format(again=again) if answer.status_code == 401 else "",
+            again=again,
         ),
         answer.status_code,
         headers={"Content-Security-Policy": _POLICY, "Cache-Control": "no-store"},

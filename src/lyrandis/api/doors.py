@@ -34,7 +34,10 @@ NOT_LET_IN = (
     "stays."
 )
 SIGNED_OUT = "This device was signed out. " + NOT_LET_IN.partition(". ")[2]
-USED_UP = "This invitation was used already, or is over ten minutes old. Have another one made."
+USED_UP = (
+    "No such invitation is open: it was mistyped, used already, or is over ten minutes old. Type "
+    "it again, or have another one made."
+)
 
 
 class Guesses:

@@ -164,17 +164,18 @@ def view_of(kept: Kept, digests: Digests) -> RigView:
         of_kind.setdefault(trial.trial.kind, []).append(trial)
     shown = [t for trials in of_kind.values() for t in trials[:TRIALS_SHOWN]]
     listed = sorted(shown, key=lambda t: (t.day, t.seq), reverse=True)
+    known = digests(kept.id, [kept.seq, *(t.seq for t in listed)])
     return RigView(
         id=kept.id,
         uid=kept.uid,
         seq=kept.seq,
-        digest=kept.digest,
+        digest=known[kept.seq],
         rig=present.rig,
         archived=kept.archived_at is not None,
         states=states(present.marks, present.rig),
         undoable=told(present.undoable),
         redoable=told(present.redoable),
-        trials=trial_lines(listed, present.rig, digests(kept.id, [t.seq for t in listed])),
+        trials=trial_lines(listed, present.rig, known),
         earlier=[kind for kind, trials in of_kind.items() if len(trials) > TRIALS_SHOWN],
         parts=[
             PartOn(slot=slot, mark=p.mark, name=p.part.name, what=described(p.part))

@@ -32,7 +32,6 @@ class Kept:
 
     uid : its own for good, in whatever folder it lies
     seq : number of the latest entry; 0 for a rig nothing was changed on
-    digest : of that entry; see store.digests
     changed_at : its time, or when the rig was made
     present : of its trials the latest of each kind (store.present.MOST_TRIALS), and
         every one on which somebody's safety rests
@@ -50,7 +49,6 @@ class Kept:
     archived_at: str | None
     base: Rig
     seq: int
-    digest: str
     changed_at: str
     present: Replay
     spoken_of: dict[int, Entry]

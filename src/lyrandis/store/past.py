@@ -13,7 +13,7 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.history import Entry, Replay, UnreadEntry, fates
 from lyrandis.core.trials import OF_SAFETY, KeptTrial, implied_by
-from lyrandis.store import digests, pages, rack
+from lyrandis.store import pages, rack
 from lyrandis.store.derived import kept_trial
 from lyrandis.store.drawn import drawn_before
 from lyrandis.store.elsewhere import trials_elsewhere
@@ -73,7 +73,6 @@ def as_of(connection: Connection, kept: Kept, seq: int) -> Kept:
     return replace(
         kept,
         seq=seq,
-        digest=digests.of_rig(connection, kept.id, [seq])[seq],
         changed_at=at,
         present=Replay(rig, (), None, None, _trials(connection, kept.id, seq)),
         spoken_of={},

@@ -13,7 +13,7 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.history import Entry, Replay
 from lyrandis.core.parts import Rig
 from lyrandis.core.trials import KINDS, OF_SAFETY
-from lyrandis.store import digests, rack
+from lyrandis.store import rack
 from lyrandis.store.derived import ENTRY, MADE_BY, kept_trial, numbered, read_entry
 from lyrandis.store.drawn import drawn_before
 from lyrandis.store.elsewhere import trials_elsewhere, verdicts_elsewhere
@@ -120,7 +120,6 @@ def present(connection: Connection, id: int) -> Kept | Unreadable | None:
         archived_at=row.archived_at,
         base=base_of(row.base, row.form),
         seq=row.seq,
-        digest=digests.of_rig(connection, id, [row.seq])[row.seq],
         changed_at=row.changed_at,
         present=Replay(
             state.rig, state.marks, top, again, tuple(sorted(trials, key=lambda t: t.seq))

@@ -88,11 +88,12 @@ class RangeView(BaseModel):
     stops: list[Said]
 
 
-def range_view(kept: Kept, now: str, step_m: float = 1.0) -> RangeView:
+def range_view(kept: Kept, digest: str, now: str, step_m: float = 1.0) -> RangeView:
     """A kept rig as it is taken to the range.
 
     Parameters
     ----------
+    digest : of its latest entry
     step_m : one of the unit in which the archer counts distances
     """
     b = papers.bench_of(kept, now)
@@ -100,7 +101,7 @@ def range_view(kept: Kept, now: str, step_m: float = 1.0) -> RangeView:
         id=kept.id,
         uid=kept.uid,
         seq=kept.seq,
-        digest=kept.digest,
+        digest=digest,
         told_at=now,
         made_at=kept.created_at,
         way=b.rig.aims_by,

@@ -50,8 +50,7 @@ export class Draft {
 				continue;
 			}
 			if (JSON.stringify(this.get()) !== this.rest) return; // something was typed meanwhile
-			save(this.place, typed);
-			remove(this.place, window);
+			if (save(this.place, typed)) remove(this.place, window);
 			this.show(typed);
 			return;
 		}

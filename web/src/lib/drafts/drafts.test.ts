@@ -16,6 +16,10 @@ const HELD = { distance: '30', offsets: '4 -2', notes: '', about: null, was: nul
 const distance = () => screen.getByLabelText<HTMLInputElement>(/^Distance/);
 const type = (field: HTMLElement, value: string) => fireEvent.input(field, { target: { value } });
 
+const shut = (): never => {
+	throw new DOMException('shut', 'SecurityError');
+};
+
 async function opened(answers: Record<string, unknown> = {}) {
 	const page = await onBench(WalkBack, {}, { answers });
 	render(Drafts);
@@ -128,6 +132,24 @@ describe('what is typed and not logged', () => {
 		});
 		await type(distance(), '30');
 		expect(await screen.findByText(/keeps nothing more/)).toBeInTheDocument();
+		full.mockRestore();
+	});
+
+	it('types on where the storage is shut', async () => {
+		vi.stubGlobal('localStorage', new Proxy({}, { get: shut, ownKeys: shut, has: shut }));
+		await opened();
+		await type(distance(), '30');
+		expect(await screen.findByText(/keeps nothing more/)).toBeInTheDocument();
+		await type(distance(), '');
+		expect(distance().value).toBe('');
+	});
+
+	it('is not taken from where it lies before it lies here', async () => {
+		left('gone', HELD);
+		const full = vi.spyOn(Storage.prototype, 'setItem').mockImplementation(shut);
+		await opened();
+		await waitFor(() => expect(distance().value).toBe('30'));
+		expect(localStorage.getItem(KEY('gone'))).toContain('"30"');
 		full.mockRestore();
 	});
 

@@ -56,14 +56,28 @@ export function save(place: Place, typed: Typed): boolean {
 	}
 }
 
-export const remove = (place: Place, window = mine): void =>
-	localStorage.removeItem(under(place) + window);
+export function remove(place: Place, window = mine): void {
+	try {
+		localStorage.removeItem(under(place) + window);
+	} catch {
+		// what was never kept need not be removed
+	}
+}
+
+/** Every key that begins so; none where the browser's storage is shut. */
+function keys(start: string): string[] {
+	try {
+		return Object.keys(localStorage).filter((key) => key.startsWith(start));
+	} catch {
+		return [];
+	}
+}
 
 /** What other windows left there, the latest first. */
 export function others(place: Place): { window: string; typed: Typed }[] {
 	const start = under(place);
-	return Object.keys(localStorage)
-		.filter((key) => key.startsWith(start) && key !== start + mine)
+	return keys(start)
+		.filter((key) => key !== start + mine)
 		.flatMap((key) => {
 			const typed = read(key);
 			return typed ? [{ window: key.slice(start.length), typed }] : [];
@@ -73,8 +87,7 @@ export function others(place: Place): { window: string; typed: Typed }[] {
 
 /** Drop all of them, as a device is signed out. */
 export function dropAll(): void {
-	for (const key of Object.keys(localStorage))
-		if (key.startsWith(PLACE)) localStorage.removeItem(key);
+	for (const key of keys(PLACE)) localStorage.removeItem(key);
 }
 
 const channel = typeof BroadcastChannel === 'function' ? new BroadcastChannel(CHANNEL) : null;
