@@ -44,7 +44,7 @@ FOURS = {
     ),
     "flight-more": (
         ("/rig/2/flight", "Length, point"), ("/rig/2/flight", "Groups"),
-        ("/rig/2/flight", "Walk-back"), ("/rig/2/flight", None),
+        ("/rig/2/flight", "Walk-back"), ("/rig/2/flight", "Passing"),
     ),
     "arrow": (
         ("/rig/1/arrow", None), ("/rig/2/arrow", "What if"), ("/rig/2/arrow", "Wood"),
