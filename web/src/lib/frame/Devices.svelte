@@ -1,4 +1,5 @@
 <script lang="ts">
+	import { tick } from 'svelte';
 	import { api, told, type Schemas } from '$lib/api/client';
 	import { Attempt } from '$lib/bench/attempt.svelte';
 	import { day } from '$lib/format/day';
@@ -13,6 +14,7 @@
 	let renamed = $state<{ id: number; name: string } | null>(null);
 	/** One's own device is signed out only after it was said what waits on it. */
 	let leaving = $state<{ id: number; waiting: number } | null>(null);
+	let list = $state<HTMLElement>();
 	const attempt = new Attempt();
 	const code = $derived(invitation?.addresses[address] ?? null);
 	const secure = $derived(found?.addresses[0]?.startsWith('https:') ?? false);
@@ -26,6 +28,12 @@
 		attempt.run(async () => {
 			invitation = await told(api.POST('/api/devices/invitations'));
 		});
+	/** Its button has the focus again, whether it is called otherwise now or not. */
+	async function named(id: number): Promise<void> {
+		renamed = null;
+		await tick();
+		list?.querySelector<HTMLElement>(`[data-device="${id}"]`)?.focus();
+	}
 	const rename = (event: Event) => {
 		event.preventDefault();
 		void attempt.run(async () => {
@@ -33,7 +41,7 @@
 			const { id, name } = renamed;
 			const at = { params: { path: { id } }, body: { name } };
 			found = await told(api.PATCH('/api/devices/{id}', at));
-			renamed = null;
+			await named(id);
 		});
 	};
 	async function leave(device: { id: number; mine: boolean }): Promise<void> {
@@ -66,7 +74,7 @@
 		<code>--host 0.0.0.0</code>; an invitation is then printed and shown here.
 	</p>
 {:else if found}
-	<ul>
+	<ul bind:this={list}>
 		{#each found.devices as device (device.id)}
 			<li>
 				{#if renamed?.id === device.id}
@@ -74,12 +82,15 @@
 						<input
 							class="line-input"
 							bind:value={renamed.name}
+							{@attach (field) => field.focus()}
 							maxlength="80"
 							required
 							aria-label="Name"
 						/>
 						<button class="link">Keep</button>
-						<button type="button" class="link" onclick={() => (renamed = null)}>Leave it</button>
+						<button type="button" class="link" onclick={() => void named(device.id)}
+							>Leave it</button
+						>
 					</form>
 				{:else}
 					<span>
@@ -87,7 +98,10 @@
 						<span class="quiet">since {day(device.made_at)}, seen {day(device.seen_at)}</span>
 					</span>
 					<span class="deeds">
-						<button class="link" onclick={() => (renamed = { id: device.id, name: device.name })}
+						<button
+							class="link"
+							data-device={device.id}
+							onclick={() => (renamed = { id: device.id, name: device.name })}
 							>Rename<span class="sr-only"> {device.name}</span></button
 						>
 						<button class="link" onclick={() => leave(device)}
