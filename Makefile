@@ -9,7 +9,7 @@ export UV_COMPILE_BYTECODE = 1
 export VIRTUAL_ENV = $(CURDIR)/$(VENV)
 unexport PYTHONDONTWRITEBYTECODE
 
-.PHONY: demo serve test check bench mutants pictures api clean
+.PHONY: demo serve test check check-python check-web bench mutants pictures api
 
 demo: $(VENV)/.ready $(SITE)
 	$(BIN)/lyrandis demo $(ON)
@@ -36,23 +36,39 @@ $(CHROMIUM):
 	apt-get update -qq
 	apt-get install -y -qq --no-install-recommends chromium
 
-api: $(VENV)/.ready web/node_modules/.ready
-	$(BIN)/lyrandis openapi docs/openapi.json
-	cd web && npm run --silent api
+# What is built from the server for the pages' tools: its document, their types, answers for their tests.
+API := web/src/lib/api/schema.d.ts
+ANSWERS := web/src/lib/tests/answers.ts
+api: $(API) $(ANSWERS)
+
+web/openapi.json: $(VENV)/.ready $(shell find src/lyrandis -name '*.py')
+	$(BIN)/lyrandis openapi $@
+
+$(API): web/openapi.json web/node_modules/.ready
+	cd web && npm run --silent api >/dev/null
+	touch $@
+
+$(ANSWERS): web/openapi.json tests/web_answers.py
 	$(BIN)/python tests/web_answers.py
 
-check: $(VENV)/.ready web/node_modules/.ready
+check: check-python check-web
+
+check-python: $(VENV)/.ready
 	$(BIN)/ruff check .
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
 	$(BIN)/lint-imports
+
+check-web: web/node_modules/.ready $(API) $(ANSWERS)
 	cd web && npm run --silent check
 	cd web && npm run --silent lint
 	cd web && npm run --silent format:check
 	cd web && npm test --silent
 
-test: $(CHROMIUM) check $(SITE)
-	$(BIN)/python -m pytest -n 2 --dist loadfile
+# The checks of both languages and the build stand side by side; then each test goes to whoever is free.
+test:
+	$(MAKE) --jobs=2 --output-sync=target $(CHROMIUM) check $(SITE)
+	$(BIN)/python -m pytest -n 2 --dist load
 
 bench: $(VENV)/.ready
 	$(BIN)/python bench/whole_rig.py

@@ -11,7 +11,7 @@ from lyrandis.api.attached import file_name
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, Preferences, RigId, now
 from lyrandis.api.flight import PassingIn, changed
-from lyrandis.api.problems import PROBLEM_RESPONSES, answers
+from lyrandis.api.problems import answers
 from lyrandis.api.reference import get_preferences
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said
@@ -25,9 +25,7 @@ from lyrandis.files.course_csv import read_course, write_chart, write_course
 from lyrandis.files.table_csv import MOST_BYTES
 from lyrandis.store.kept import Kept
 
-router = APIRouter(
-    prefix="/api", tags=["aiming"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api", tags=["aiming"], route_class=CheckedRoute)
 _CARD: dict[int | str, dict[str, Any]] = {
     200: {
         "description": "The file",

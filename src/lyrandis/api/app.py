@@ -21,6 +21,7 @@ from lyrandis.api import (
     compute_reads,
     data,
     devices,
+    document,
     fitting,
     flight,
     instruments,
@@ -92,6 +93,8 @@ def create_app(
         docs_url=None,
         redoc_url=None,
         openapi_url="/api/openapi.json",
+        responses=problems.PROBLEM_RESPONSE,
+        generate_unique_id_function=document.route_id,
         lifespan=lifespan,
     )
     app.state.folder = folder
@@ -131,7 +134,7 @@ def create_app(
     for router in routers:
         app.include_router(router)
     problems.note_methods(app, routers)
-    problems.document(app)
+    document.install(app)
     pages.install(app, site)
     app.add_middleware(Once, engine=lambda: app.state.desk.engine, now=now)
     app.add_middleware(GZipMiddleware, minimum_size=1000, compresslevel=4)

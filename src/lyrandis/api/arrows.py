@@ -10,7 +10,7 @@ from pydantic import BaseModel, ConfigDict, Field
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, Preferences, RigId, now
 from lyrandis.api.parts import Mark
-from lyrandis.api.problems import PROBLEM_RESPONSES, answers
+from lyrandis.api.problems import answers
 from lyrandis.api.reference import get_preferences
 from lyrandis.core.bench.dozen import SpreadCost
 from lyrandis.core.bench.what_if import ArrowOnBow, arrow_on_bow, usual_others
@@ -25,9 +25,7 @@ from lyrandis.files.shafts_csv import read_shafts, write_shafts
 from lyrandis.files.speeds_csv import read_speeds
 from lyrandis.files.table_csv import MOST_BYTES
 
-router = APIRouter(
-    prefix="/api", tags=["arrows"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api", tags=["arrows"], route_class=CheckedRoute)
 MOST_OTHERS = 4
 Changes = dict[str, Any]
 

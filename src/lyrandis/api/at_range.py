@@ -7,7 +7,6 @@ from pydantic import BaseModel, Field
 
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, Preferences, RigId, now
-from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.api.reference import get_preferences
 from lyrandis.api.rigs import Digest, KeepIn, as_it_is, seen
 from lyrandis.core.history import MOST_ENTRIES
@@ -15,9 +14,7 @@ from lyrandis.core.units import M_PER_YD
 from lyrandis.desk.handing_over import Deed, hand_over
 from lyrandis.desk.shown.at_range import RangeView, range_view
 
-router = APIRouter(
-    prefix="/api/rigs", tags=["at the range"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api/rigs", tags=["at the range"], route_class=CheckedRoute)
 
 
 @router.get("/{id}/range", response_model=RangeView)

@@ -7,13 +7,10 @@ from pydantic import BaseModel, ConfigDict
 
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, RigId
-from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.stops import StationId
 from lyrandis.desk.beside import BesideView, SideIn, compare
 
-router = APIRouter(
-    prefix="/api", tags=["beside"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api", tags=["beside"], route_class=CheckedRoute)
 
 
 class BesideIn(BaseModel):

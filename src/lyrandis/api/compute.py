@@ -12,7 +12,6 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import now
-from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.aim.crawls import MOST_DISTANCES, CrawlChart, crawl_chart
 from lyrandis.core.arrow.build import Build, build
 from lyrandis.core.bench import Bench
@@ -45,9 +44,7 @@ from lyrandis.desk.shown import BenchView, bench_view
 from lyrandis.desk.shown.arrow import ShotView, shot_view
 from lyrandis.desk.shown.bow import BowLengthView, ForceDrawView, force_draw_view
 
-router = APIRouter(
-    prefix="/api/compute", tags=["compute"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api/compute", tags=["compute"], route_class=CheckedRoute)
 Finite = Annotated[float, Field(allow_inf_nan=False)]
 
 

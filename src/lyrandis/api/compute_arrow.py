@@ -9,7 +9,6 @@ from pydantic import BaseModel, Field
 
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.compute import Request
-from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.arrow.chronograph import Shots
 from lyrandis.core.arrow.matched_set import (
     MASS_SCALE_GR,
@@ -25,9 +24,7 @@ from lyrandis.core.findings import Said
 from lyrandis.core.parts import Archer, Bow, Rig, String
 from lyrandis.core.trials.chronograph import Speed
 
-router = APIRouter(
-    prefix="/api/compute", tags=["compute"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api/compute", tags=["compute"], route_class=CheckedRoute)
 Mass = Annotated[float, Field(ge=50, le=2500, allow_inf_nan=False)]
 
 
@@ -98,7 +95,7 @@ def compute_matched_set(body: MatchedSetIn) -> MatchedSetOut:
     )
 
 
-class ReadingIn(Request):
+class ChronographReadingIn(Request):
     """Speeds of arrows of one mass."""
 
     mass_gr: Mass
@@ -111,7 +108,7 @@ class ChronographIn(Request):
     archer: Archer
     bow: Bow
     string: String = String()
-    readings: list[ReadingIn] = Field(min_length=1, max_length=40, fail_fast=True)
+    readings: list[ChronographReadingIn] = Field(min_length=1, max_length=40, fail_fast=True)
     masses_gr: list[Mass] = Field(default=[], max_length=100, fail_fast=True)
 
 

@@ -10,7 +10,6 @@ from pydantic import BaseModel, Field
 
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.compute import Request
-from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.bench import Bench
 from lyrandis.core.bench.flex import READ_AT_M
 from lyrandis.core.errors import RefusedError
@@ -20,9 +19,7 @@ from lyrandis.core.flight.read_tests import TESTS
 from lyrandis.core.parts import Archer, Arrow, Bow, Rig, String, TestId
 from lyrandis.core.tune.walk_back import LineVisit, WalkedBack, walk_back
 
-router = APIRouter(
-    prefix="/api/compute", tags=["compute"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api/compute", tags=["compute"], route_class=CheckedRoute)
 Offset = Annotated[float, Field(ge=-500, le=500, allow_inf_nan=False)]
 
 
@@ -33,7 +30,7 @@ class Side(BaseModel):
     height: Literal["low", "level", "high"]
 
 
-class ReadingIn(Request):
+class TestReadingIn(Request):
     """A test, and what it showed."""
 
     test: TestId
@@ -56,7 +53,7 @@ class SpinePrior(Request):
 class ReadsIn(Request):
     """Reads since the last change, in order; what is predicted; tests that are not made."""
 
-    readings: list[ReadingIn] = Field([], max_length=100, fail_fast=True)
+    readings: list[TestReadingIn] = Field([], max_length=100, fail_fast=True)
     spine_prior: SpinePrior | tuple[float, float] | None = None
     want_nock: bool = False
     without: list[TestId] = Field([], max_length=len(TESTS))

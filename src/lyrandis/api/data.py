@@ -14,14 +14,14 @@ from starlette.background import BackgroundTask
 
 from lyrandis.api.context import AtDesk
 from lyrandis.api.long import AllJobs, own, waited
-from lyrandis.api.problems import PROBLEM_RESPONSES, answers
+from lyrandis.api.problems import answers
 from lyrandis.core.errors import RefusedError
 from lyrandis.desk.rigs import Desk
 from lyrandis.jobs import Job, Jobs, Tell
 from lyrandis.store.database import FILE_NAME, backup, stamp
 from lyrandis.store.restore import Looked, NoBackupError, look_over, restore_running
 
-router = APIRouter(prefix="/api/data", tags=["data"], responses=PROBLEM_RESPONSES)
+router = APIRouter(prefix="/api/data", tags=["data"])
 
 
 class Unread(BaseModel):

@@ -13,13 +13,11 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import now
 from lyrandis.api.doors import COOKIE, Doors
-from lyrandis.api.problems import PROBLEM_RESPONSES, answers
+from lyrandis.api.problems import answers
 from lyrandis.store.devices import Devices
 from lyrandis.store.errors import MissingError
 
-router = APIRouter(
-    prefix="/api/devices", tags=["devices"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api/devices", tags=["devices"], route_class=CheckedRoute)
 DeviceId = Annotated[int, InPath(ge=1, le=2**53 - 1, description="Number of a device.")]
 DeviceName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
 

@@ -11,7 +11,6 @@ from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk
 from lyrandis.api.long import AllJobs, JobView, job_view, waited
-from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.api.rigs import Digest
 from lyrandis.core.dates import Day
 from lyrandis.core.from_rack import RackFit, rack_fit
@@ -23,9 +22,7 @@ from lyrandis.desk.rigs import Desk
 from lyrandis.jobs import Job, Jobs, Tell
 from lyrandis.store.digests import named_line
 
-router = APIRouter(
-    prefix="/api", tags=["parts"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api", tags=["parts"], route_class=CheckedRoute)
 PartMark = Annotated[str, StringConstraints(pattern="^[0-9a-f]{32}$")]
 
 

@@ -11,7 +11,6 @@ from pydantic import BaseModel, ConfigDict, Field
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, RigId, now
 from lyrandis.api.long import AllJobs, waited
-from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.bench import Bench
 from lyrandis.core.trials import ClipTrial
 from lyrandis.desk import papers
@@ -22,9 +21,7 @@ from lyrandis.desk.shown.spine_map import SpineMapView, spine_map_view
 from lyrandis.instruments.film import FRAMES_A_SECOND, HEIGHT_PX, WIDTH_PX, filmed
 from lyrandis.jobs import Job, Jobs, digest
 
-router = APIRouter(
-    prefix="/api", tags=["flight"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api", tags=["flight"], route_class=CheckedRoute)
 
 
 class PassingIn(BaseModel):

@@ -11,7 +11,6 @@ from lyrandis.api.arrows import ShaftsRead
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk
 from lyrandis.api.long import AllJobs, JobView, job_view
-from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.api.rigs import Body
 from lyrandis.api.scale import pulling
 from lyrandis.api.streams import taken_off
@@ -25,9 +24,7 @@ from lyrandis.instruments.arrow_bench import (
 )
 from lyrandis.instruments.chronograph import SimulatedChronograph
 
-router = APIRouter(
-    prefix="/api/jobs", tags=["jobs"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api/jobs", tags=["jobs"], route_class=CheckedRoute)
 
 
 class RigIn(Body):

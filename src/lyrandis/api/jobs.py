@@ -17,12 +17,10 @@ from lyrandis.api.data import putting_back
 from lyrandis.api.flight import PassingIn, changed, mapping
 from lyrandis.api.listening import Marks, Second, listening
 from lyrandis.api.long import AllJobs, JobView, job_view
-from lyrandis.api.problems import PROBLEM_RESPONSES, problem_of
+from lyrandis.api.problems import problem_of
 from lyrandis.api.rigs import taking_in
 
-router = APIRouter(
-    prefix="/api/jobs", tags=["jobs"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api/jobs", tags=["jobs"], route_class=CheckedRoute)
 JobId = Annotated[int, Path(ge=1, le=2**53 - 1, description="Number of a job.")]
 _LOOK_EVERY_S = 0.03
 

@@ -9,7 +9,7 @@ from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, RigId, now
-from lyrandis.api.problems import PROBLEM_RESPONSES, answers
+from lyrandis.api.problems import answers
 from lyrandis.api.rigs import Digest, Seen, seen, shown
 from lyrandis.core.dates import day_of
 from lyrandis.core.history import MOST_ENTRIES
@@ -26,9 +26,7 @@ from lyrandis.desk.rack import (
 from lyrandis.desk.views import RigView
 from lyrandis.files.part_json import MOST_BYTES, StoryEntry, part_text, read_part
 
-router = APIRouter(
-    prefix="/api", tags=["parts"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api", tags=["parts"], route_class=CheckedRoute)
 Mark = Annotated[str, Path(pattern="^[0-9a-f]{32}$", description="Mark of a part.")]
 
 

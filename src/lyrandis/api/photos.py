@@ -10,14 +10,12 @@ from pydantic import BaseModel, Field
 
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.compute import Request
-from lyrandis.api.problems import PROBLEM_RESPONSES, answers
+from lyrandis.api.problems import answers
 from lyrandis.core.flight.photo import homography, places_cm
 from lyrandis.files.photo import re_encoded
 from lyrandis.instruments.camera import group_photo
 
-router = APIRouter(
-    prefix="/api", tags=["photos"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api", tags=["photos"], route_class=CheckedRoute)
 Px = Annotated[float, Field(ge=-10_000, le=10_000, allow_inf_nan=False)]
 Cm = Annotated[float, Field(ge=10, le=400, allow_inf_nan=False)]
 Pixels = tuple[Px, Px]

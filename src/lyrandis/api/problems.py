@@ -56,25 +56,27 @@ class ProblemDetails(BaseModel):
     errors: list[FieldProblem] = []
 
 
-_PROBLEM = {"$ref": "#/components/schemas/ProblemDetails"}
-PROBLEM_RESPONSES: dict[int | str, dict[str, Any]] = {
-    code: {"description": text, "content": {MEDIA_TYPE: {"schema": _PROBLEM}}}
-    for code, text in {
-        400: "The request is not HTTP or not JSON, or asks for an unknown host",
-        401: "An access token is wanted",
-        403: "Changes are taken from the server's own pages only",
-        404: "No such thing",
-        405: "This is not done there; Allow names what is",
-        409: "Someone else kept a change meanwhile, nothing to take back, or an unreadable rig",
-        411: "The body's length is wanted",
-        413: "Too large",
-        422: "A value is refused, with field, limit, unit and reason",
-        429: "Too many wrong tokens; Retry-After says how long to wait",
-        503: "The data cannot be written just now",
-    }.items()
+_CODES = {
+    400: "The request is not HTTP or not JSON, or asks for an unknown host",
+    401: "An access token is wanted",
+    403: "Changes are taken from the server's own pages only",
+    404: "No such thing",
+    405: "This is not done there; Allow names what is",
+    409: "Someone else kept a change meanwhile, nothing to take back, or an unreadable rig",
+    411: "The body's length is wanted",
+    413: "Too large",
+    422: "A value is refused, with field, limit, unit and reason",
+    429: "Too many wrong tokens; Retry-After says how long to wait",
+    503: "The data cannot be written just now",
 }
-PROBLEM_RESPONSES[405]["headers"] = {"Allow": {"schema": {"type": "string"}}}
-PROBLEM_RESPONSES[429]["headers"] = {"Retry-After": {"schema": {"type": "string"}}}
+_WORD = {"schema": {"type": "string"}}
+PROBLEM_RESPONSE: dict[int | str, dict[str, Any]] = {
+    "default": {
+        "description": "A problem: " + "; ".join(f"{code} {text}" for code, text in _CODES.items()),
+        "content": {MEDIA_TYPE: {"schema": {"$ref": "#/components/schemas/ProblemDetails"}}},
+        "headers": {"Allow": _WORD, "Retry-After": _WORD},
+    }
+}
 
 
 def answers(media_type: str, description: str = "The file") -> dict[int | str, dict[str, Any]]:
@@ -160,23 +162,6 @@ def not_allowed(path: str, methods: list[str]) -> JSONResponse:
     return problem(
         405, "Not done there", f"At {path[:80]} only {said} is done.", headers={"Allow": said}
     )
-
-
-def document(app: FastAPI) -> None:
-    """Put the shape of a problem into the application's document, once."""
-    plain = app.openapi
-
-    def with_problems() -> dict[str, Any]:
-        if app.openapi_schema is None:
-            made = plain()
-            schema = ProblemDetails.model_json_schema(ref_template="#/components/schemas/{model}")
-            inner = schema.pop("$defs")
-            made.setdefault("components", {}).setdefault("schemas", {}).update(
-                inner | {"ProblemDetails": schema}
-            )
-        return app.openapi_schema or made
-
-    app.openapi = with_problems  # type: ignore[method-assign]
 
 
 def install(app: FastAPI) -> None:

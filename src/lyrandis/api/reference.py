@@ -11,7 +11,6 @@ from pydantic import BaseModel, ConfigDict, Field, ValidationError
 import lyrandis
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import Preferences
-from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.arrow.spine import parse_spine
 from lyrandis.core.bow.form import FORMS, default_brace_in
 from lyrandis.core.errors import RefusedError
@@ -28,9 +27,7 @@ from lyrandis.core.trials import KINDS
 from lyrandis.core.tune.quiet import CHECKS
 from lyrandis.core.units import QUANTITIES, UNITS, parse, parse_list
 
-router = APIRouter(
-    prefix="/api", tags=["reference"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api", tags=["reference"], route_class=CheckedRoute)
 _KEY = "preferences"
 
 

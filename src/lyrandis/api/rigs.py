@@ -13,7 +13,7 @@ from lyrandis.api.attached import file_name
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, Preferences, RigId, now
 from lyrandis.api.long import AllJobs, own, waited
-from lyrandis.api.problems import PROBLEM_RESPONSES, answers
+from lyrandis.api.problems import answers
 from lyrandis.api.reference import get_preferences
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
@@ -46,9 +46,7 @@ from lyrandis.store.digests import named
 from lyrandis.store.kept import Kept
 from lyrandis.store.rigs import Along
 
-router = APIRouter(
-    prefix="/api/rigs", tags=["rigs"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api/rigs", tags=["rigs"], route_class=CheckedRoute)
 
 
 Digest = Annotated[str, Field(pattern="^[0-9a-f]{32}$")]

@@ -8,7 +8,7 @@ from fastapi import APIRouter, File, Response, UploadFile
 from pydantic import BaseModel
 
 from lyrandis.api.context import AtDesk, RigId
-from lyrandis.api.problems import PROBLEM_RESPONSES, answers
+from lyrandis.api.problems import answers
 from lyrandis.api.streams import taken_off
 from lyrandis.core.bench import Bench
 from lyrandis.core.bow.readings import thinned
@@ -18,7 +18,7 @@ from lyrandis.files.readings_csv import MOST_BYTES, read_readings, write_reading
 from lyrandis.instruments.scale import SimulatedScale
 from lyrandis.jobs import Job, Jobs
 
-router = APIRouter(prefix="/api", tags=["scale"], responses=PROBLEM_RESPONSES)
+router = APIRouter(prefix="/api", tags=["scale"])
 
 
 class Readings(BaseModel):

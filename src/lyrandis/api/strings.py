@@ -7,7 +7,6 @@ from pydantic import BaseModel, Field
 
 from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.compute import Request, named
-from lyrandis.api.problems import PROBLEM_RESPONSES
 from lyrandis.core.bow.statics import solve
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.parts import Bow, String
@@ -15,9 +14,7 @@ from lyrandis.core.string.measures import usual_length_in
 from lyrandis.core.string.settling import settle
 from lyrandis.core.string.twists import Twisted, twist
 
-router = APIRouter(
-    prefix="/api/compute", tags=["compute"], responses=PROBLEM_RESPONSES, route_class=CheckedRoute
-)
+router = APIRouter(prefix="/api/compute", tags=["compute"], route_class=CheckedRoute)
 
 
 class TurnsSeenIn(Request):

@@ -20,7 +20,7 @@ _ONE_PIECE: tuple[Kind, ...] = ("one_piece", "static_tip")
 
 
 @dataclass(frozen=True)
-class Step:
+class AssemblyStep:
     """One step: what to do, with which tool (None: bare hands and eyes), why, and where."""
 
     id: str
@@ -31,8 +31,8 @@ class Step:
     kinds: tuple[Kind, ...]
 
 
-STEPS: tuple[Step, ...] = (
-    Step(
+STEPS: tuple[AssemblyStep, ...] = (
+    AssemblyStep(
         "look",
         "Look along both limbs for fine cracks, lifting layers and twist.",
         "A cracked limb lets go at full draw, next to the face.",
@@ -40,7 +40,7 @@ STEPS: tuple[Step, ...] = (
         "upper_limb",
         _ALL,
     ),
-    Step(
+    AssemblyStep(
         "limbs",
         "Limbs in their pockets: top limb up, both of one length, weight and make.",
         "The two are made different because the hand sits below the arrow. Two bottom limbs or a "
@@ -49,7 +49,7 @@ STEPS: tuple[Step, ...] = (
         "upper_pocket",
         ("takedown",),
     ),
-    Step(
+    AssemblyStep(
         "bolts",
         "Limb bolts as the maker says, or both clicked home.",
         "Bolts change weight and tiller; turned out too far they let go.",
@@ -57,7 +57,7 @@ STEPS: tuple[Step, ...] = (
         "lower_pocket",
         ("takedown",),
     ),
-    Step(
+    AssemblyStep(
         "serving",
         "Run the string through the fingers: no worn serving, no loose strand.",
         "A loose strand makes noise and cannot be felt in the shot; a worn one breaks.",
@@ -65,7 +65,7 @@ STEPS: tuple[Step, ...] = (
         "string",
         _ALL,
     ),
-    Step(
+    AssemblyStep(
         "loops",
         "Larger loop over the upper limb, smaller one in the lower limb nock.",
         "Loops that sit askew slip off.",
@@ -73,7 +73,7 @@ STEPS: tuple[Step, ...] = (
         "upper_tip",
         _ALL,
     ),
-    Step(
+    AssemblyStep(
         "stringer",
         "String it with a stringer, both pockets seated, and look at both loops again.",
         "Step-through stringing twists limbs and hurts people.",
@@ -81,7 +81,7 @@ STEPS: tuple[Step, ...] = (
         "lower_tip",
         _ALL,
     ),
-    Step(
+    AssemblyStep(
         "levers",
         "The string lies true in both string bridges and on both levers.",
         "On a static tip a string beside its bridge turns the bow inside out.",
@@ -89,7 +89,7 @@ STEPS: tuple[Step, ...] = (
         "upper_tip",
         ("static_tip",),
     ),
-    Step(
+    AssemblyStep(
         "rest",
         "Rest over the plunger's hole, plunger screwed in and locked.",
         "A rest above or below the hole lets the shaft ride off the button.",
@@ -97,7 +97,7 @@ STEPS: tuple[Step, ...] = (
         "rest",
         ("takedown",),
     ),
-    Step(
+    AssemblyStep(
         "shelf",
         "Shelf and side plate clean, felt or leather firm.",
         "A lifted edge throws each arrow somewhere else.",
@@ -105,7 +105,7 @@ STEPS: tuple[Step, ...] = (
         "rest",
         _ONE_PIECE,
     ),
-    Step(
+    AssemblyStep(
         "tight",
         "Everything screwed on is tight: weights, sight window fittings, quiver.",
         "What is loose rattles, and the rattle hides a crack's.",
@@ -113,7 +113,7 @@ STEPS: tuple[Step, ...] = (
         "grip",
         ("takedown",),
     ),
-    Step(
+    AssemblyStep(
         "pluck",
         "Pluck the string and listen for a rattle.",
         "The same sound each time is a bow that was put together the same.",
@@ -121,7 +121,7 @@ STEPS: tuple[Step, ...] = (
         "nock",
         _ALL,
     ),
-    Step(
+    AssemblyStep(
         "archer",
         "Arm guard, tab, glove or ring on; arrow nock seated, index feather away from the side "
         "plate; elbow not over-extended.",
@@ -140,7 +140,7 @@ def kind_of(bow: Bow) -> Kind:
     return "takedown" if bow.takedown else "one_piece"
 
 
-def steps_for(bow: Bow) -> tuple[Step, ...]:
+def steps_for(bow: Bow) -> tuple[AssemblyStep, ...]:
     """The steps for a bow, in working order."""
     kind = kind_of(bow)
     return tuple(step for step in STEPS if kind in step.kinds)

@@ -11,10 +11,12 @@ from __future__ import annotations
 import json
 import logging
 import uuid
-from collections.abc import Iterable, Iterator
+from collections.abc import Iterable, Iterator, Mapping
+from contextlib import suppress
 from dataclasses import dataclass
 from typing import Any
 
+from pydantic import ValidationError
 from sqlalchemy import (
     Connection,
     Text,
@@ -29,6 +31,7 @@ from sqlalchemy import (
 )
 
 from lyrandis.core.errors import RefusedError
+from lyrandis.core.fields import is_on
 from lyrandis.core.history import Entry, Fates, State, after, fates, given, log_trial
 from lyrandis.core.parts import On, Rig
 from lyrandis.core.summary import Summary, summary
@@ -47,7 +50,7 @@ from lyrandis.store.texts import base_of, rig_with, settings_text, state_of, sta
 
 log = logging.getLogger("lyrandis")
 
-MADE_BY = 2  # raise it when what is derived changes its meaning: every snapshot is made anew
+MADE_BY = 3  # raise it when what is derived changes its meaning: every snapshot is made anew
 CHECKPOINT_EVERY = 64  # entries; a step back replays at most as many
 ROWS_AT_ONCE = 500
 ENTRY = select(*(getattr(EntryRow, name) for name in (*ENTRY_COLUMNS, "form")))
@@ -85,7 +88,7 @@ class Read:
     summary: Summary
     checkpoints: tuple[tuple[int, State], ...]
     trials: tuple[KeptTrial, ...]
-    put_on: tuple[tuple[On, int], ...]  # the parts on it each time they changed, and at which entry
+    put_on: tuple[tuple[On, str], ...]  # the parts on it as it began and each time they changed
 
 
 @dataclass(frozen=True)
@@ -98,6 +101,24 @@ class Derived:
     fates: Fates
     seqs: tuple[int, ...]
     read: Read | RefusedError
+
+
+def _on_after(
+    on: On, entry: Entry, acts_on: Mapping[int, int], swaps: dict[int, tuple[On, On]]
+) -> On:
+    """The parts on a rig after an entry, whether it was taken back later or not.
+
+    swaps : by the number of each entry that changed them, what was on before it and after
+    """
+    acted = acts_on.get(entry.seq)
+    if acted is not None:
+        before, after_it = swaps.get(acted, (on, on))
+        return before if entry.kind == "undo" else after_it
+    named = {c.path.removeprefix("on."): c.after for c in entry.changes if is_on(c.path)}
+    if named:
+        with suppress(ValidationError):  # where it stands it is refused as the rest of it is read
+            swaps[entry.seq] = on, On.model_validate(on.model_dump() | named)
+    return swaps.get(entry.seq, (on, on))[1]
 
 
 def derive(
@@ -117,6 +138,7 @@ def derive(
     listed = list(heads)
     found = fates(kind for _, kind in listed)
     seqs = tuple(seq for seq, _ in listed)
+    acts_on = {seqs[place]: seqs[on] for place, on in found.acts_on.items()}
     stands = {seqs[place] for place in found.places("stands")}
     checkpoints: list[tuple[int, State]] = []
     latest = 0
@@ -124,13 +146,15 @@ def derive(
         base = began if isinstance(began, Rig) else base_of(*began)
         state = State(base)
         trials = given(base, made_at)
-        put_on: list[tuple[On, int]] = []
+        put_on = [(base.on, made_at)]
+        swaps: dict[int, tuple[On, On]] = {}
         for entry in entries:
+            on = _on_after(put_on[-1][0], entry, acts_on, swaps)
+            if on != put_on[-1][0]:
+                put_on.append((on, entry.at))
             if entry.seq not in stands:
                 continue
             state = after(state, entry)
-            if entry.parts:
-                put_on.append((state.rig.on, entry.seq))
             log_trial(trials, entry, state.rig)
             if entry.seq - latest >= CHECKPOINT_EVERY:
                 latest = entry.seq
@@ -229,10 +253,8 @@ def write(connection: Connection, id: int, made: Derived, changed_at: str) -> No
             for seq, state in read.checkpoints
         )
         _write_all(connection, insert(CheckpointRow), along)
-        rack.note_uses(connection, id, read.base.on, changed_at)
-        for on, _ in read.put_on:
-            rack.note_uses(connection, id, on, changed_at)
-        rack.note_uses(connection, id, read.state.rig.on, changed_at)
+        for on, at in read.put_on:
+            rack.note_uses(connection, id, on, at)
         snapshot["state"] = state_text(read.base, read.state)
         snapshot["summary"] = read.summary.model_dump_json()
     connection.execute(insert(SnapshotRow), snapshot)

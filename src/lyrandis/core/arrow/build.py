@@ -15,7 +15,7 @@ PARTS_SD_SHARE = 0.02  # parts' catalogue numbers add up to within about this
 
 
 @dataclass(frozen=True)
-class Part:
+class ArrowComponent:
     """A part of the arrow: mass [gr], its centre [in from the throat], and its length [in].
 
     own_in2 : its own moment of inertia over its mass [in²]
@@ -48,7 +48,7 @@ class Build:
     acts_spine: float
     spine_26in_lbf: float
     stiffness_n_m2: float
-    parts: tuple[Part, ...]
+    parts: tuple[ArrowComponent, ...]
 
     @property
     def lightest_gr(self) -> float:
@@ -56,18 +56,18 @@ class Build:
         return self.mass_gr - self.sd_gr
 
 
-def parts_of(arrow: Arrow) -> tuple[Part, ...]:
+def parts_of(arrow: Arrow) -> tuple[ArrowComponent, ...]:
     """The arrow's parts from the arrow nock forward."""
     length, told = arrow.shaft_length_in, taper(arrow)
     shaft = arrow.grains_per_inch * length * told.mass_share
     return (
-        Part("arrow nock", arrow.nock_gr, 0.0, 0.0, 0.0),
-        Part(
+        ArrowComponent("arrow nock", arrow.nock_gr, 0.0, 0.0, 0.0),
+        ArrowComponent(
             "fletching", arrow.fletching_gr, FLETCHING_CENTRE_IN, _FEATHER_IN, _FEATHER_IN**2 / 12
         ),
-        Part("shaft", shaft, told.centre_in, length, told.inertia_in2),
-        Part("insert", arrow.insert_gr, length, 0.0, 0.0),
-        Part("point", arrow.point_gr, length, 0.0, 0.0),
+        ArrowComponent("shaft", shaft, told.centre_in, length, told.inertia_in2),
+        ArrowComponent("insert", arrow.insert_gr, length, 0.0, 0.0),
+        ArrowComponent("point", arrow.point_gr, length, 0.0, 0.0),
     )
 
 

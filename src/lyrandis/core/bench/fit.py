@@ -10,7 +10,7 @@ from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bow.form import riser_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fit.bow_length import (
-    School,
+    SchoolRange,
     angle_limit_deg,
     ends_at_makers_word,
     reserve_wanted_in,
@@ -45,7 +45,7 @@ class FitBench:
         return reserve_wanted_in(self.rig.use, self.rig.schools)
 
     @cached_property
-    def schools(self) -> tuple[School, ...]:
+    def schools(self) -> tuple[SchoolRange, ...]:
         """The five schools on this bow."""
         r = self.rig
         return schools(r.archer, r.bow, self.bow.draw_in, r.use, r.schools, r.string.material)

@@ -58,7 +58,7 @@ _RUNG_IN, _MOST_RUNGS = 2.0, 4
 
 
 @dataclass(frozen=True)
-class School:
+class SchoolRange:
     """What one school says: a range of lengths [in] (None: open), a verdict and its reason."""
 
     school: SchoolId
@@ -174,7 +174,7 @@ def schools(
     use: Use,
     numbers: SchoolNumbers,
     material: StringMaterial = "polyester",
-) -> tuple[School, ...]:
+) -> tuple[SchoolRange, ...]:
     """What each of the five schools says of this archer's draw [in, trade] and this bow.
 
     Source: practice section 2; the angle and reserve from docs/mechanics A2 at the form's
@@ -183,10 +183,10 @@ def schools(
     told = []
 
     def add(id: SchoolId, low: float | None, high: float | None, why: Said) -> None:
-        told.append(School(id, low, high, verdict(bow.length_in, low, high), why))
+        told.append(SchoolRange(id, low, high, verdict(bow.length_in, low, high), why))
 
     def silent(id: SchoolId, why: str) -> None:
-        told.append(School(id, None, None, "silent", say(why)))
+        told.append(SchoolRange(id, None, None, "silent", say(why)))
 
     adds = LIMB_CLASS_ADDS_IN[limb_class(draw_in, numbers)]
     small, large = RISERS_BY_USE[use]

@@ -19,8 +19,8 @@ from lyrandis.core.fit.bow_length import (
     LIMB_CLASS_ADDS_IN,
     RISERS_BY_USE,
     SHOWN_IN,
-    School,
     SchoolId,
+    SchoolRange,
     angle_and_reserve,
     angle_limit_deg,
     ends_at_makers_word,
@@ -105,7 +105,7 @@ class _Judge:
     wanted: float | None
     taste: float
     use: Use
-    schools: tuple[School, ...]
+    schools: tuple[SchoolRange, ...]
 
     def against(
         self, length: float, angle: float, reserve: float | None
@@ -113,7 +113,7 @@ class _Judge:
         """How many schools speak, and which of them say no to a bow."""
         speaking = [s for s in self.schools if s.verdict != "silent"]
 
-        def fits(school: School) -> bool:
+        def fits(school: SchoolRange) -> bool:
             if school.school == "stack_reserve" and self.wanted is not None:
                 return reserve is None or reserve >= self.wanted - SHOWN_IN
             if school.school == "string_angle" and self.limit is not None:

@@ -2,13 +2,13 @@
 
 from __future__ import annotations
 
-from lyrandis.core.assembly import Step, steps_for
+from lyrandis.core.assembly import AssemblyStep, steps_for
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Said, fine, mind, say
 from lyrandis.core.stations.base import Answer
 
 
-def _steps(b: Bench) -> tuple[tuple[Step, ...], list[Step]]:
+def _steps(b: Bench) -> tuple[tuple[AssemblyStep, ...], list[AssemblyStep]]:
     """All steps for this bow, and those still to do."""
     steps = steps_for(b.rig.bow)
     return steps, [s for s in steps if s.id not in b.rig.assembly.done]

@@ -8,7 +8,7 @@ from lyrandis.core.terms.drawing import Drawing, Shape
 from lyrandis.core.terms.drawings import drawings
 from lyrandis.core.terms.hand import HAND
 from lyrandis.core.terms.string import STRING
-from lyrandis.core.terms.term import Confusion, School, Term
+from lyrandis.core.terms.term import Confusion, Term, TermSchool
 
 TERMS: tuple[Term, ...] = (*BOW, *STRING, *ARROW, *HAND)
 CONFUSIONS: tuple[Confusion, ...] = (
@@ -42,4 +42,4 @@ CONFUSIONS: tuple[Confusion, ...] = (
     ),
 )
 
-__all__ = ["CONFUSIONS", "TERMS", "Confusion", "Drawing", "School", "Shape", "Term", "drawings"]
+__all__ = ["CONFUSIONS", "TERMS", "Confusion", "Drawing", "Shape", "Term", "TermSchool", "drawings"]

@@ -7,7 +7,7 @@ from pydantic import BaseModel, ConfigDict
 from lyrandis.core.findings import Said, say, verbatim
 
 
-class School(BaseModel):
+class TermSchool(BaseModel):
     """One way to measure or to name the same thing; `part` is its dimension in the drawings."""
 
     model_config = ConfigDict(frozen=True, json_schema_serialization_defaults_required=True)
@@ -40,7 +40,7 @@ class Term(BaseModel):
     measured: Said | None = None
     quantity: str | None = None
     fields: tuple[str, ...] = ()
-    schools: tuple[School, ...] = ()
+    schools: tuple[TermSchool, ...] = ()
 
 
 class Confusion(BaseModel):
@@ -66,7 +66,7 @@ def term(
     measured: str | Said | None = None,
     quantity: str | None = None,
     fields: tuple[str, ...] = (),
-    schools: tuple[School, ...] = (),
+    schools: tuple[TermSchool, ...] = (),
 ) -> Term:
     """A term; plain text where no value stands in it."""
     told = sentence(says)
@@ -83,11 +83,11 @@ def term(
     )
 
 
-def school(name: str, says: str | Said, part: str | None = None) -> School:
+def school(name: str, says: str | Said, part: str | None = None) -> TermSchool:
     """One way among several."""
     told = sentence(says)
     assert told is not None
-    return School(name=name, says=told, part=part)
+    return TermSchool(name=name, says=told, part=part)
 
 
-__all__ = ["Confusion", "School", "Term", "say", "school", "term"]
+__all__ = ["Confusion", "Term", "TermSchool", "say", "school", "term"]

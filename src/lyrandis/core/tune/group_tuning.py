@@ -25,7 +25,7 @@ _TRIED_ARROWS = (4, 6, 9, 12, 18, 24, 36, 48, 72, 96)
 
 
 @dataclass(frozen=True)
-class Step:
+class TuningStep:
     """One value of the setting: one arrow's spread each way at 30 m [cm], its 80 % band, arrows."""
 
     value: float
@@ -44,7 +44,7 @@ class GroupsTold:
     arrows_needed : at each step, to tell a difference as large as was seen; None: more than is shot
     """
 
-    steps: tuple[Step, ...]
+    steps: tuple[TuningStep, ...]
     best: float | None
     wider: float
     needed: float
@@ -73,7 +73,7 @@ def compare(steps: Mapping[float, Sequence[Group]]) -> GroupsTold | None:
         tail = (1 - _BAND) / 2
         low, high = (float(np.sqrt(squares / chi2.ppf(p, free))) for p in (1 - tail, tail))
         arrows = sum(len(rights) for _, rights, _ in groups)
-        told.append((Step(value, float(np.sqrt(squares / free)), low, high, arrows), free))
+        told.append((TuningStep(value, float(np.sqrt(squares / free)), low, high, arrows), free))
     if len(told) < 2:
         return None
     by_spread = sorted(told, key=lambda t: t[0].spread_cm)

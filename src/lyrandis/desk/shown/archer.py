@@ -12,7 +12,7 @@ from lyrandis.core.fit.step_up import WeightStep
 
 
 @dataclass(frozen=True)
-class PlanView:
+class StepUpPlanView:
     """The steps up in weight, or why there are none.
 
     held_on : the day from which what is drawn now is held, since it was taken; None where it is not
@@ -25,10 +25,10 @@ class PlanView:
     problem: Said | None
 
 
-def plan_view(b: Bench) -> PlanView:
+def plan_view(b: Bench) -> StepUpPlanView:
     """The plan to go up in weight."""
     try:
         plan = b.bow.plan
-        return PlanView(list(plan.steps), plan.held_on, plan.due(day_of(b.now)), None)
+        return StepUpPlanView(list(plan.steps), plan.held_on, plan.due(day_of(b.now)), None)
     except RefusedError as error:
-        return PlanView([], None, False, error.said or verbatim(error.reason))
+        return StepUpPlanView([], None, False, error.said or verbatim(error.reason))

@@ -12,7 +12,7 @@ from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.arrow.build import Build
 from lyrandis.core.arrow.window import SpineWindow
-from lyrandis.core.assembly import Step, steps_for
+from lyrandis.core.assembly import AssemblyStep, steps_for
 from lyrandis.core.bench import Bench
 from lyrandis.core.conditions import to_release
 from lyrandis.core.errors import RefusedError
@@ -37,7 +37,7 @@ from lyrandis.core.tune.nock_reads import NockFound, NockRead
 from lyrandis.core.tune.quiet import Quiet
 from lyrandis.core.tune.tiller import Tiller
 from lyrandis.desk.shown.aim import CrawlsView, crawls_view
-from lyrandis.desk.shown.archer import PlanView, plan_view
+from lyrandis.desk.shown.archer import StepUpPlanView, plan_view
 from lyrandis.desk.shown.arrow import ChronographView, ShotView, chronograph_view, shot_view
 from lyrandis.desk.shown.bow import (
     BowLengthView,
@@ -101,8 +101,8 @@ class BenchView(BaseModel):
     hurt: Held | None = None
     limbs: LimbPair | None = None
     bolts: BoltTurn | None = None
-    plan: PlanView | None = None
-    assembly: list[Step] | None = None
+    plan: StepUpPlanView | None = None
+    assembly: list[AssemblyStep] | None = None
     string: StringFit | None = None
     settling: SettlingView | None = None
     turns_seen: list[TurnsSeen] | None = None

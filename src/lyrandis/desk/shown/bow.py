@@ -13,7 +13,7 @@ from lyrandis.core.bow.drawing import Pose, pose
 from lyrandis.core.bow.form import riser_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
-from lyrandis.core.fit.bow_length import School
+from lyrandis.core.fit.bow_length import SchoolRange
 from lyrandis.core.fit.candidates import Candidate
 from lyrandis.core.fit.length_map import LengthMap
 from lyrandis.core.fit.reach import Reach
@@ -57,7 +57,7 @@ class ForceDrawView:
 class BowLengthView:
     """Schools and candidates, best first."""
 
-    schools: tuple[School, ...]
+    schools: tuple[SchoolRange, ...]
     candidates: tuple[Candidate, ...]
     map: LengthMap
     reach: tuple[Reach, ...]

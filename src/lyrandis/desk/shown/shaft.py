@@ -52,7 +52,7 @@ def levers(b: Bench) -> Levers:
 
 
 @dataclass(frozen=True)
-class PlanView(ShaftPlan):
+class ShaftPlanView(ShaftPlan):
     """A plan, and what it says."""
 
     tuned: Tuned
@@ -66,7 +66,7 @@ class ShaftView:
     bears_gr, bears_spine : what the gauges let shafts of a set differ by
     """
 
-    plans: list[PlanView]
+    plans: list[ShaftPlanView]
     suits: Suits | None
     reads: list[ReadAt]
     profile: Profile
@@ -84,7 +84,7 @@ def shaft_view(b: Bench) -> ShaftView:
     }  # fmt: skip
     return ShaftView(
         plans=[
-            PlanView(**vars(plan), tuned=name, said=told_plan(plan, TUNED[name].capitalize()))
+            ShaftPlanView(**vars(plan), tuned=name, said=told_plan(plan, TUNED[name].capitalize()))
             for name, plan in plans.items()
         ],
         suits=b.shaft.suits,

@@ -9,7 +9,7 @@ import { ofShape } from './shape';
 export type Schemas = {
 	[Name in keyof components['schemas']]: Readable<components['schemas'][Name]>;
 };
-export type Rig = Schemas['Rig-Output'];
+export type Rig = Schemas['Rig'];
 export type Bench = Schemas['BenchView'];
 export type RigView = Schemas['RigView'];
 export type Catalog = Schemas['Catalog'];

@@ -1,6 +1,6 @@
 import type { Schemas } from '$lib/api/client';
 
-export type Step = Schemas['RoutineStep-Output'];
+export type Step = Schemas['RoutineStep'];
 export type Voice = 'silent' | 'beeps' | 'spoken';
 const TICK_MS = 100;
 const BEEP = { hz: 880, seconds: 0.12, loud: 0.15 };

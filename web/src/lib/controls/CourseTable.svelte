@@ -3,7 +3,7 @@
 	import { reference } from '$lib/bench/reference.svelte';
 
 	/** The targets of a course, one a line, each with what to aim by. */
-	type Target = Schemas['Target-Output'];
+	type Target = Schemas['Target'];
 	interface Props {
 		targets: Target[];
 		lines: Schemas['CardLine'][];

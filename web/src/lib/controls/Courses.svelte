@@ -7,7 +7,7 @@
 	import FilePick from './FilePick.svelte';
 
 	/** Courses of the archer's own: their targets, and what to aim at each. */
-	type Course = Schemas['Course-Output'];
+	type Course = Schemas['Course'];
 	const MOST = 12;
 	const bench = useBench();
 	const asked = asAiming(bench);

@@ -8,7 +8,7 @@
 	/** Lend a part, take it back, put it away, or condemn it for good. */
 	interface Props {
 		line: Schemas['PartLine'];
-		keeping: Schemas['Keeping-Output'];
+		keeping: Schemas['Keeping'];
 		/** Changes of the part are waiting: first these. */
 		busy: boolean;
 		onkeep: (changes: Record<string, unknown>, said: string) => Promise<boolean>;

@@ -5,7 +5,7 @@
 	import SaidText from '$lib/format/SaidText.svelte';
 
 	/** The tightest few of the whole, measured shafts, by weight and by spine; then the next few. */
-	type Shaft = Schemas['Shaft-Output'];
+	type Shaft = Schemas['Shaft'];
 	type Sets = Schemas['MatchedSetOut'];
 	interface Props {
 		shafts: Shaft[];

@@ -3,7 +3,7 @@
 	import { reference } from '$lib/bench/reference.svelte';
 
 	/** The shafts of a set, one by one: what each weighs and reads, and what happened to it. */
-	type Shaft = Schemas['Shaft-Output'];
+	type Shaft = Schemas['Shaft'];
 	let { shafts, onset }: { shafts: Shaft[]; onset: (shafts: Shaft[]) => void } = $props();
 	const STATES: [Shaft['state'], string][] = [
 		['whole', 'whole'],

@@ -7,7 +7,7 @@
 	import MatchedSet from './MatchedSet.svelte';
 
 	/** Shafts from a file or pasted lines, out again, labels; and how it is done with scale and jig. */
-	type Shaft = Schemas['Shaft-Output'];
+	type Shaft = Schemas['Shaft'];
 	interface Props {
 		mark: string;
 		/** What the set is made of. */

@@ -25,7 +25,7 @@ const LINE: Schemas['PartLine'] = {
 	size_in: 60,
 	rigs: []
 };
-const KEPT: Schemas['Keeping-Output'] = {
+const KEPT: Schemas['Keeping'] = {
 	state: 'in_use',
 	to: '',
 	since: '',

@@ -170,18 +170,18 @@
 			/>
 			{#if line.kind === 'arrows'}
 				<ShaftTable
-					shafts={(body.shafts as Schemas['Shaft-Output'][] | undefined) ?? []}
+					shafts={(body.shafts as Schemas['Shaft'][] | undefined) ?? []}
 					onset={(shafts) => set('of.shafts', shafts)}
 				/>
 				<ShaftTools
 					mark={line.mark}
 					{body}
-					shafts={(body.shafts as Schemas['Shaft-Output'][] | undefined) ?? []}
+					shafts={(body.shafts as Schemas['Shaft'][] | undefined) ?? []}
 					kept={!('of.shafts' in changes)}
 					onset={(shafts) => set('of.shafts', shafts)}
 				/>
 				<MatchedSet
-					shafts={(body.shafts as Schemas['Shaft-Output'][] | undefined) ?? []}
+					shafts={(body.shafts as Schemas['Shaft'][] | undefined) ?? []}
 					rig={line.rigs.find((r) => r.is_on)?.rig_id ?? null}
 				/>
 			{/if}
