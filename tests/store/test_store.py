@@ -103,7 +103,7 @@ def test_the_file_is_wal_with_foreign_keys(store):
         assert connection.execute(text("PRAGMA journal_mode")).scalar() == "wal"
         assert connection.execute(text("PRAGMA foreign_keys")).scalar() == 1
         assert (
-            connection.execute(text("SELECT version_num FROM alembic_version")).scalar() == "0007"
+            connection.execute(text("SELECT version_num FROM alembic_version")).scalar() == "0008"
         )
 
 
@@ -156,7 +156,7 @@ def test_what_an_earlier_version_wrote_is_kept(tmp_path):
     assert kept.present.trials[0].trial.seconds == 9
     with pytest.raises(IntegrityError), store.engine.begin() as raw:
         raw.execute(text("UPDATE entries SET kind = 'other'"))
-    assert len(list(tmp_path.glob("before-0007-*.db"))) == 1
+    assert len(list(tmp_path.glob("before-0008-*.db"))) == 1
     store.engine.dispose()
 
 

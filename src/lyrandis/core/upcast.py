@@ -1,15 +1,15 @@
 """Documents of earlier versions, brought to the present form before they are read.
 
-A rig, an entry and a trial are kept as the documents they were written as, each with the number
-of its form. What a form did not know yet is filled in with what it meant then: values written
-out here, not the models' defaults, which may change.
+A rig, an entry, a trial, a part and a line of its story are kept as the documents they were
+written as, each with the number of its form. What a form did not know yet is filled in with what
+it meant then: values written out here, not the models' defaults, which may change.
 
     form 1   rigs and their history
     form 2   trials; own school numbers, assembly, limbs, the plan to go up, the string's build
     form 3   every time with its zone; every name written out
     form 4   quiet checks say what heard them
     form 5   rigs say which parts are on them; entries name those that came on, and whether their
-             changes say what was measured
+             changes say what was measured; parts and their stories
 
 A new form adds its number and one step for each kind of document it changes. Nothing here
 judges: a document that is no such thing is handed on as it is, and refused where it is read.
@@ -146,10 +146,14 @@ def _entry_before_5(document: Document) -> Document:
     return document | {"parts": document.get("parts") or [], "implied": bool(alone)}
 
 
+PARTS_SINCE = 5  # no part is of an earlier form
+
 # By the form a document is in: the step to the next one. Where a form changed nothing, no step.
 _RIG: dict[int, Step] = {2: _rig_before_3}
 _ENTRY: dict[int, Step] = {2: _entry_before_3, 4: _entry_before_5}
 _TRIAL: dict[int, Step] = {2: _trial_before_3, 3: _trial_before_4}
+_PART: dict[int, Step] = {}
+_STORY: dict[int, Step] = {}
 
 
 def _stepped(document: Document, form: int, steps: Mapping[int, Step]) -> Document:
@@ -175,3 +179,13 @@ def entry_document(document: Document, form: int) -> Document:
     if form < FORM and isinstance(entry, dict) and entry.get("trial") is not None:
         entry = entry | {"trial": trial_document(entry["trial"], form)}
     return entry
+
+
+def part_document(document: Document, form: int) -> Document:
+    """A part's document in the present form."""
+    return _stepped(document, form, _PART)
+
+
+def story_document(document: Document, form: int) -> Document:
+    """The document of a line of a part's story in the present form."""
+    return _stepped(document, form, _STORY)

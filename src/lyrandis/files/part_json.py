@@ -4,17 +4,17 @@ from __future__ import annotations
 
 import json
 from collections.abc import Sequence
-from typing import Annotated, Literal
+from typing import Annotated, Any, Literal
 
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints, ValidationError
 
+from lyrandis.core import upcast
 from lyrandis.core.dates import Moment
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import part_changed, refused
 from lyrandis.core.history import MOST_ENTRIES, Change
 from lyrandis.core.parts import Part
 from lyrandis.core.strict import refuse_unfit
-from lyrandis.core.upcast import FORM
 
 MOST_BYTES = 5_000_000
 
@@ -32,12 +32,15 @@ class StoryEntry(BaseModel):
 
 
 class PartFile(BaseModel):
-    """The file: what it is, its version, the part's mark, what it began as, and its story."""
+    """The file: what it is, its version, the part's mark, what it began as, and its story.
+
+    version : the form of its documents, see core.upcast
+    """
 
     model_config = ConfigDict(extra="forbid")
 
     format: Literal["lyrandis-part"]
-    version: Literal[5] = 5
+    version: int
     mark: Annotated[str, StringConstraints(pattern="^[0-9a-f]{32}$")]
     created_at: Moment
     base: Part
@@ -48,13 +51,22 @@ def part_text(mark: str, created_at: str, base: Part, story: Sequence[StoryEntry
     """The file's text, indented, with a newline at its end."""
     file = PartFile(
         format="lyrandis-part",
-        version=FORM,
+        version=upcast.FORM,
         mark=mark,
         created_at=created_at,
         base=base,
         story=list(story),
     )
     return json.dumps(file.model_dump(mode="json"), indent=2, ensure_ascii=False) + "\n"
+
+
+def _up(document: dict[str, Any], form: int) -> dict[str, Any]:
+    """A file's document with what is in it in the present form."""
+    story = document.get("story")
+    up = {"base": upcast.part_document(document.get("base"), form)}
+    if isinstance(story, list):
+        up["story"] = [upcast.story_document(line, form) for line in story]
+    return document | up
 
 
 def read_part(data: bytes) -> PartFile:
@@ -76,8 +88,13 @@ def read_part(data: bytes) -> PartFile:
             "format", "This is not a part of Lyrandis: its “format” is not “lyrandis-part”."
         )
     refuse_unfit(document, "file")
+    form = document.get("version")
+    if not isinstance(form, int) or not upcast.PARTS_SINCE <= form <= upcast.FORM:
+        raise RefusedError(
+            "version", f"Version {str(form)[:20]} of the part file is not known here.", upcast.FORM
+        )
     try:
-        read = PartFile.model_validate(document)
+        read = PartFile.model_validate(_up(document, form))
     except ValidationError as error:
         raise refused(error.errors()[0]) from None
     part = read.base

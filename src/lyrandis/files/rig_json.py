@@ -21,7 +21,7 @@ from lyrandis.core.history import MOST_ENTRIES, Entry, replay
 from lyrandis.core.parts import Part, Rig
 from lyrandis.core.parts.on import Mark as PartMark
 from lyrandis.core.strict import MOST_DEPTH, MOST_KEYS, refuse_unfit
-from lyrandis.core.upcast import FORM, entry_document, rig_document
+from lyrandis.core.upcast import FORM, entry_document, part_document, rig_document
 
 MOST_BYTES = 500_000_000
 MOST_PARTS = 300  # of one rig in all its history
@@ -131,8 +131,10 @@ def read_rig(data: bytes | IO[bytes], heed: Callable[[], None] = _heed) -> RigFi
             raise
         raise _damaged(file, size, error) from None
     try:
-        base = rig_document(top.get("base"), _form(top))
-        read = RigFile.model_validate(top | {"base": base, "entries": []})
+        up = {"base": rig_document(top.get("base"), _form(top)), "entries": []}
+        if isinstance(parts := top.get("parts"), dict):
+            up["parts"] = {mark: part_document(p, _form(top)) for mark, p in parts.items()}
+        read = RigFile.model_validate(top | up)
     except ValidationError as error:
         raise refused(error.errors()[0]) from None
     read.entries = entries

@@ -7,6 +7,7 @@ transaction; `unlike_their_rigs` looks whether they agree.
 
 from __future__ import annotations
 
+import json
 import uuid
 from collections.abc import Callable, Iterable, Iterator, Mapping
 from dataclasses import dataclass
@@ -16,9 +17,11 @@ from typing import Any
 from pydantic import TypeAdapter, ValidationError
 from sqlalchemy import Connection, Text, insert, select, type_coerce, update
 
+from lyrandis.core import upcast
 from lyrandis.core.fields import part_changed, part_value, refused
 from lyrandis.core.history import Change, Fates, fates, plain_value
 from lyrandis.core.parts import On, Part, PartKind, Rig, Slot, part_of, slots_of
+from lyrandis.store.loose import plain
 from lyrandis.store.tables import EntryRow, PartEntryRow, PartRow, RigPartRow, RigRow
 
 _PART: TypeAdapter[Part] = TypeAdapter(Part)
@@ -65,18 +68,25 @@ class Use:
 
 
 @lru_cache(maxsize=4096)
-def _read(text: str) -> Part:
+def _read(text: str, form: int, present: int) -> Part:
+    """A part of its document; `present`: the form to which it is brought, part of what is kept."""
     try:
-        return _PART.validate_json(text)
+        if form == present:
+            return _PART.validate_json(text)
+        return _PART.validate_python(upcast.part_document(json.loads(text), form))
     except ValidationError as error:
         raise refused(error.errors()[0]) from None
 
 
-_COLUMNS = select(PartRow.mark, PartRow.kind, PartRow.created_at, PartRow.seq, PartRow.present)
+_COLUMNS = select(
+    PartRow.mark, PartRow.kind, PartRow.created_at, PartRow.seq, PartRow.present,
+    PartRow.present_form,
+)  # fmt: skip
 
 
 def _kept(row: Any) -> KeptPart:
-    return KeptPart(row.mark, row.kind, row.created_at, row.seq, _read(row.present))
+    read = _read(row.present, row.present_form, upcast.FORM)
+    return KeptPart(row.mark, row.kind, row.created_at, row.seq, read)
 
 
 def parts(connection: Connection, marks: Iterable[str] | None = None) -> dict[str, KeptPart]:
@@ -92,12 +102,17 @@ def story(connection: Connection, mark: str) -> list[PartEntry]:
     rows = connection.execute(
         select(PartEntryRow).where(PartEntryRow.mark == mark).order_by(PartEntryRow.seq)
     )
-    return [
-        PartEntry(
-            r.seq, r.kind, r.at, r.why, tuple(Change.model_validate(c) for c in r.changes), r.rig_id
-        )
-        for r in rows
-    ]
+    return [_line(row) for row in rows]
+
+
+def _line(row: Any) -> PartEntry:
+    told = {
+        "seq": row.seq, "kind": row.kind, "at": row.at, "why": row.why,
+        "changes": plain(row.changes),
+    }  # fmt: skip
+    told = upcast.story_document(told, row.form)
+    changes = tuple(Change.model_validate(c) for c in told["changes"])
+    return PartEntry(told["seq"], told["kind"], told["at"], told["why"], changes, row.rig_id)
 
 
 def story_fates(entries: Iterable[PartEntry]) -> Fates:
@@ -107,7 +122,9 @@ def story_fates(entries: Iterable[PartEntry]) -> Fates:
 
 def base_of(connection: Connection, mark: str) -> Part:
     """What a part began as."""
-    return _read(connection.execute(select(PartRow.base).where(PartRow.mark == mark)).scalar_one())
+    asked = select(PartRow.base, PartRow.form).where(PartRow.mark == mark)
+    row = connection.execute(asked).one()
+    return _read(row.base, row.form, upcast.FORM)
 
 
 def make(connection: Connection, mark: str, part: Part, at: str) -> None:
@@ -158,7 +175,7 @@ def write(
     connection.execute(
         update(PartRow)
         .where(PartRow.mark == kept.mark)
-        .values(present=after.model_dump_json(), seq=kept.seq + 1)
+        .values(present=after.model_dump_json(), present_form=upcast.FORM, seq=kept.seq + 1)
     )
     return KeptPart(kept.mark, kept.kind, kept.created_at, kept.seq + 1, after), changes
 

@@ -10,8 +10,12 @@ from typing import Any
 from sqlalchemy import CheckConstraint, ForeignKey, Index, String, Text, UniqueConstraint, text
 from sqlalchemy.orm import DeclarativeBase, Mapped, mapped_column
 
-from lyrandis.core.upcast import FORM
+from lyrandis.core import upcast
 from lyrandis.store.loose import LooseJSON
+
+
+def _form() -> int:
+    return upcast.FORM
 
 
 class Base(DeclarativeBase):
@@ -59,7 +63,7 @@ class RigRow(Base):
     base: Mapped[Any] = mapped_column(LooseJSON)
     created_at: Mapped[str] = mapped_column(String(40))
     archived_at: Mapped[str | None] = mapped_column(String(40), default=None)
-    form: Mapped[int] = mapped_column(default=FORM, server_default="2")
+    form: Mapped[int] = mapped_column(default=_form, server_default="2")
 
 
 class EntryRow(Base):
@@ -94,7 +98,7 @@ class EntryRow(Base):
     about: Mapped[int | None] = mapped_column(default=None)
     parts: Mapped[Any] = mapped_column(LooseJSON, default=None)
     implied: Mapped[bool] = mapped_column(default=False, server_default="0")
-    form: Mapped[int] = mapped_column(default=FORM, server_default="2")
+    form: Mapped[int] = mapped_column(default=_form, server_default="2")
     fate: Mapped[str] = mapped_column(String(10), default="stands", server_default="stands")
     acts_on: Mapped[int | None] = mapped_column(default=None)
 
@@ -154,6 +158,7 @@ class PartRow(Base):
     """A part: its mark for good, what it began as and what it is now.
 
     seq : of its latest entry; each of its entries is brought into `present` as it is written
+    form, present_form : of what it began as, and of what it is now
     """
 
     __tablename__ = "parts"
@@ -164,11 +169,16 @@ class PartRow(Base):
     base: Mapped[str] = mapped_column(Text)
     present: Mapped[str] = mapped_column(Text)
     seq: Mapped[int] = mapped_column(default=0)
-    form: Mapped[int] = mapped_column(default=FORM)
+    form: Mapped[int] = mapped_column(default=_form)
+    present_form: Mapped[int] = mapped_column(default=_form, server_default="5")
 
 
 class PartEntryRow(Base):
-    """One line of a part's story; never changed once written. `rig_id`: on which rig it was set."""
+    """One line of a part's story; never changed once written.
+
+    rig_id : on which rig it was set
+    form : of its document
+    """
 
     __tablename__ = "part_entries"
     __table_args__ = (
@@ -186,6 +196,7 @@ class PartEntryRow(Base):
     rig_id: Mapped[int | None] = mapped_column(
         ForeignKey("rigs.id", ondelete="SET NULL"), default=None
     )
+    form: Mapped[int] = mapped_column(default=_form, server_default="5")
 
 
 class RigPartRow(Base):
