@@ -9,7 +9,7 @@ export UV_COMPILE_BYTECODE = 1
 export VIRTUAL_ENV = $(CURDIR)/$(VENV)
 unexport PYTHONDONTWRITEBYTECODE
 
-.PHONY: demo serve test check check-python check-web bench mutants pictures api
+.PHONY: demo serve test check check-python check-web bench mutants soundness pictures api
 
 demo: $(VENV)/.ready $(SITE)
 	$(BIN)/lyrandis demo $(ON)
@@ -82,6 +82,10 @@ bench: $(VENV)/.ready
 # Small faults put into the numeric core, one at a time: about an hour. ARGS="--sample 300" tries some.
 mutants: $(VENV)/.ready
 	$(BIN)/python bench/mutants.py $(ARGS)
+
+# All worlds, rounds and kills that `make test` runs a fifth of: an hour. Writes docs/mechanics/soundness.md.
+soundness: $(CHROMIUM) $(VENV)/.ready $(SITE)
+	$(BIN)/python bench/soundness.py $(ARGS)
 
 pictures: $(CHROMIUM) $(VENV)/.ready $(SITE)
 	$(BIN)/python docs/screenshots/take.py

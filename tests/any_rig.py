@@ -3,10 +3,11 @@
 from hypothesis import HealthCheck, settings
 from hypothesis import strategies as st
 
+from claims import share
 from lyrandis.core.fields import field_notes
 
 SETTINGS = settings(
-    max_examples=60,
+    max_examples=share(60, 15),
     deadline=None,
     suppress_health_check=[HealthCheck.too_slow, HealthCheck.data_too_large],
 )

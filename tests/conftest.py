@@ -21,6 +21,13 @@ settings.register_profile("steady", derandomize=True, deadline=None)
 settings.load_profile("steady")
 
 
+def pytest_collection_modifyitems(items):
+    """Whatever runs more with SOUNDNESS=1 is what `make soundness` runs."""
+    for item in items:
+        if any(hasattr(item.module, name) for name in ("share", "claimed", "ALL")):
+            item.add_marker("soundness")
+
+
 @pytest.fixture
 def store(tmp_path):
     engine = open_database(tmp_path)

@@ -7,6 +7,7 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from claims import share
 from lyrandis.core.fields import field_notes
 
 PAGES = ("", "/history", "/schedule", "/schedule.ics", "/sheet", "/file")
@@ -248,7 +249,12 @@ ACTS = st.one_of(
 )
 
 
-@settings(max_examples=20, deadline=None, suppress_health_check=list(HealthCheck), print_blob=False)
+@settings(
+    max_examples=share(20, 6),
+    deadline=None,
+    suppress_health_check=list(HealthCheck),
+    print_blob=False,
+)
 @given(st.integers(1, 3), st.lists(ACTS, min_size=1, max_size=6))
 def test_after_any_accepted_write_every_page_answers(rigs, copied, acts):
     id = rigs.post(f"/api/rigs/{copied}/copy", json={"name": "Tried"}).json()["id"]

@@ -17,6 +17,7 @@ import pytest
 from cryptography.hazmat.primitives.serialization import Encoding, PublicFormat
 from cryptography.x509 import load_pem_x509_certificate
 from playwright.sync_api import expect
+from rest import COUNTS_QUESTIONS
 from typer.testing import CliRunner
 
 from lyrandis import certificates, cli
@@ -158,6 +159,7 @@ def page(page, request):
 
     A test that stops the server is marked so: that it does not answer is no error then.
     """
+    page.add_init_script(COUNTS_QUESTIONS)
     page.set_default_timeout(PATIENCE_S * 1000)
     page.set_default_navigation_timeout(2 * PATIENCE_S * 1000)
     faults = []

@@ -5,8 +5,9 @@ from pathlib import Path
 
 import numpy as np
 import pytest
-from playwright.sync_api import expect
+from rest import at_rest
 
+from claims import ALL
 from lyrandis.core.route import ROUTES
 from lyrandis.demo.scenario import SEED
 
@@ -28,10 +29,12 @@ PAGES = (
     "/range",
     *(f"/rig/1/{s}" for s in (*STATIONS, "keep", "schedule", "beside", "range")),
 )
-EVERY_RULE = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
-COLOURS = ["color-contrast"]  # all that the lamp changes
-RUN = """async (rules) => {
-  const told = await axe.run(document, { runOnly: rules });
+_SETS = ["wcag2a", "wcag2aa", "wcag21a", "wcag21aa", "wcag22aa", "best-practice"]
+EVERY_RULE = {"runOnly": _SETS}
+STRUCTURE = {"runOnly": _SETS, "rules": {"color-contrast": {"enabled": False}}}
+COLOURS = {"runOnly": ["color-contrast"]}  # all that the lamp changes
+RUN = """async (asked) => {
+  const told = await axe.run(document, asked);
   return told.violations.map((v) => `${v.id}: ${v.nodes.slice(0, 4).map((n) => `${n.target} (${n.any[0]?.message ?? ''})`).join(' ; ')}`);
 }"""
 # A thumb's target: everything to press or to type in, but for links within a line of text.
@@ -52,8 +55,7 @@ def look(page, demo):
     def at(path, size):
         page.set_viewport_size(dict(zip(("width", "height"), SIZES[size], strict=True)))
         page.goto(f"{demo}{path}")
-        page.wait_for_load_state("networkidle")
-        page.locator("h1").first.wait_for()
+        at_rest(page)
         page.evaluate(source)
 
     return at
@@ -70,7 +72,7 @@ def every(page, look):
             for leaf in range(max(tabs.count(), 1)):
                 if leaf:
                     tabs.nth(leaf).click()
-                expect(page.locator("[aria-busy=true]")).to_have_count(0)  # all of it came
+                    at_rest(page)
                 yield f"{path} {leaf}"
 
     return walk
@@ -82,14 +84,17 @@ def none_of(faults):
 
 @pytest.mark.parametrize("size", SIZES)
 def test_no_page_keeps_a_person_out(page, every, size):
-    """No violation by day or by lamp, nothing outside its frame, what is pressed large enough."""
+    """Nothing that a reader of screens stumbles over, all in its frame, what is pressed large enough.
+
+    A tablet's page is built as a phone's. Colours are held by their tokens; `make soundness` looks
+    at them on every page, by day and by lamp.
+    """
     faults = {}
+    looked = () if size == "tablet" else (("light", STRUCTURE),)
     for place in every(size):
-        # A tablet's page is built as a phone's: its colours are looked at, the rest there.
-        by_day = COLOURS if size == "tablet" else EVERY_RULE
-        for mode, rules in (("light", by_day), ("dark", COLOURS)):
+        for mode, asked in looked if not ALL else (("light", EVERY_RULE), ("dark", COLOURS)):
             page.evaluate("(mode) => (document.documentElement.dataset.mode = mode)", mode)
-            if told := page.evaluate(RUN, rules):
+            if told := page.evaluate(RUN, asked):
                 faults[f"{place} {mode}"] = told
         wide, high = page.evaluate(
             "[[document.documentElement.scrollWidth, innerWidth],"

@@ -6,6 +6,7 @@ import urllib.request
 
 import pytest
 from playwright.sync_api import expect
+from rest import at_rest
 
 PATHS = [
     "draw",
@@ -178,11 +179,8 @@ def test_a_left_handed_archers_bow_is_the_mirror(page, demo):
     page.get_by_text("left", exact=True).click()
     expect(page.get_by_text("One change not kept.")).to_be_visible()
     assert right > 0.6
-    for _ in range(300):  # the plate turns round once the answer is there
-        if grip_and_nock() < 0.4:
-            return
-        page.wait_for_timeout(100)
-    pytest.fail("the plate was not mirrored")
+    at_rest(page)
+    assert grip_and_nock() < 0.4
 
 
 def test_dragging_the_string_sets_the_draw(page, demo):
@@ -345,7 +343,8 @@ def test_a_page_is_small(page, demo, path):
     session.on(
         "Network.loadingFinished", lambda e: sizes.update({e["requestId"]: e["encodedDataLength"]})
     )
-    page.goto(demo + path, wait_until="networkidle")
+    page.goto(demo + path)
+    at_rest(page)
     scripts = sum(size for id, size in sizes.items() if kinds.get(id) == "Script")
     print(f"{path}: {scripts / KIB:.1f} KiB")
     assert 10 * KIB < scripts < PAGES[path] * KIB

@@ -4,6 +4,7 @@ their question."""
 import json
 
 from playwright.sync_api import expect
+from rest import at_rest
 
 
 def top_of(page):
@@ -71,7 +72,7 @@ def test_a_fit_is_never_shown_under_another_name(page, demo):
     marks = {line["name"]: line["mark"] for line in page.request.get(f"{demo}/api/parts").json()}
     assert body["archer"] == marks[names[0]]
     held[0].continue_()
-    page.wait_for_load_state("networkidle")
+    at_rest(page)
     expect(answer).to_have_text(shown)
     expect(page.locator("p.draws")).to_contain_text(names[1])
 

@@ -1,6 +1,7 @@
 """A second press in the same tick makes no second thing."""
 
 from playwright.sync_api import expect
+from rest import at_rest
 
 
 def count(page, demo, path):
@@ -17,7 +18,7 @@ def test_of_a_new_rig(page, demo):
     page.goto(f"{demo}/new")
     twice(page.get_by_role("button", name="Set it up"))
     expect(page.get_by_role("heading", level=1)).to_have_text("How far do you draw?")
-    page.wait_for_load_state("networkidle")
+    at_rest(page)
     assert count(page, demo, "/api/rigs") == before + 1
 
 
@@ -34,7 +35,7 @@ def test_of_a_new_archer_on_the_rack(page, demo):
     expect(put).to_be_enabled()
     twice(put)
     expect(page.locator("p.draws")).to_contain_text("Runa Holt")
-    page.wait_for_load_state("networkidle")
+    at_rest(page)
     assert count(page, demo, "/api/parts") == before + 1
 
 
@@ -47,12 +48,12 @@ def test_of_a_hold_and_of_a_word_that_a_station_holds(page, demo):
     expect(log).to_be_enabled()
     twice(log)
     expect(page.get_by_label("Seconds held")).to_have_value("")
-    page.wait_for_load_state("networkidle")
+    at_rest(page)
     assert page.request.get(f"{demo}/api/rigs/1").json()["seq"] == before + 1
     page.get_by_role("link", name="Brace", exact=False).first.click()
     holds = page.get_by_role("button", name="Settled as it is")
     expect(holds).to_be_enabled()
     twice(holds)
     expect(holds).to_have_count(0)
-    page.wait_for_load_state("networkidle")
+    at_rest(page)
     assert page.request.get(f"{demo}/api/rigs/1").json()["seq"] == before + 2

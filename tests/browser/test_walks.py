@@ -6,6 +6,7 @@ import urllib.request
 
 import pytest
 from playwright.sync_api import expect
+from rest import at_rest
 
 from lyrandis.core.route import ROUTES
 
@@ -389,7 +390,7 @@ def test_by_lamp_on_a_tablet(page, empty):
     for station in TAKEDOWN:
         page.goto(f"{empty}/rig/1/{station}")
         expect(page.locator("main h1")).to_be_visible()
-        page.wait_for_load_state("networkidle")
+        at_rest(page)
         for leaf in range(max(page.get_by_role("tab").count(), 1)):
             if page.get_by_role("tab").count():
                 page.get_by_role("tab").nth(leaf).click()

@@ -4,6 +4,7 @@ import pytest
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
+from claims import share
 from lyrandis.core.bench import Bench
 from lyrandis.core.beside import Away, beside
 from lyrandis.core.beside.differences import differing_paths
@@ -155,7 +156,7 @@ CHANGES = st.fixed_dictionaries(
 )
 
 
-@settings(max_examples=40, deadline=None)
+@settings(max_examples=share(40, 10), deadline=None)
 @given(CHANGES, CHANGES)
 def test_every_difference_once_and_what_is_set_back_neither_stays_nor_makes_a_stop(one, two):
     a, b = on(changed(RIG, one)), on(changed(RIG, two))

@@ -3,6 +3,7 @@
 import numpy as np
 import pytest
 
+from claims import claimed, share
 from lyrandis.core.arrow.chronograph import Shots, calibrate, outlying
 from lyrandis.core.arrow.shot import speed_fps
 from lyrandis.core.bench import Bench
@@ -13,7 +14,7 @@ from lyrandis.core.stations import views
 from lyrandis.core.trials import ChronographTrial, KeptTrial
 
 W, E, K = 40.0, 36.0, 124.0  # lb, ft·lb, gr: what the model says of a bow
-BOWS = 400
+BOWS = share(400)
 
 
 def exact(energy, virtual, *masses, n=3):
@@ -117,11 +118,10 @@ def test_a_weight_not_shot_is_foretold(world, masses):
         then, real = told.speed_fps(m), speed(m) * np.exp(rng.normal(0, 0.004))
         off.append(abs(then.value / real - 1))
         inside.append(abs(then.value - real) <= 1.645 * then.plus_minus)
-    print(f"\n{world}, {len(masses)} weights: median off {np.median(off):.4f}, bands cover "
-          f"{np.mean(inside):.3f}, told {len(off)} of {BOWS}")  # fmt: skip
-    assert len(off) >= 0.97 * BOWS
-    assert np.median(off) <= 0.01
-    assert 0.84 <= np.mean(inside) <= 0.96
+    kind = f"chronograph, {world}, {len(masses)} weights"
+    claimed(f"{kind}: told at all", len(off) / BOWS, least=0.97, of=BOWS)
+    claimed(f"{kind}: share off", np.median(off), most=0.01, of=BOWS, sd=0.01)
+    claimed(f"{kind}: bands cover", np.mean(inside), least=0.84, most=0.96, of=BOWS)
 
 
 class TestOnARig:

@@ -3,6 +3,7 @@
 import numpy as np
 import pytest
 
+from claims import claimed, share
 from lyrandis.core.flight.flyers import LIKELY_CHANCE, NumberedShot, flyers
 
 
@@ -25,17 +26,21 @@ def shoot(rng, off_cm, shafts=8, ends=4, world="even"):
 @pytest.mark.parametrize("world", ["even", "tails", "tired", "distances"])
 def test_chance_alone_is_named_as_often_as_it_says(world):
     rng = np.random.default_rng(11)
-    told = [flyers(shoot(rng, 0, world=world), np.random.default_rng(1)) for _ in range(200)]
+    told = [flyers(shoot(rng, 0, world=world), np.random.default_rng(1)) for _ in range(share(200))]
     named = np.mean([t.flies_out for t in told])
-    assert named <= LIKELY_CHANCE + 0.05  # two sd of 200
-    assert 0.35 < np.mean([t.chance for t in told]) < 0.65
+    claimed(
+        f"flyers, {world}: named by chance alone", named, most=LIKELY_CHANCE + 0.05, of=len(told)
+    )
+    chance = np.mean([t.chance for t in told])
+    claimed(f"flyers, {world}: mean chance", chance, least=0.35, most=0.65, of=len(told), sd=0.3)
 
 
 @pytest.mark.parametrize("world", ["even", "tails", "distances"])
 def test_a_shaft_that_flies_out_is_found(world):
     rng = np.random.default_rng(12)
-    told = [flyers(shoot(rng, 15, world=world), np.random.default_rng(1)) for _ in range(60)]
-    assert np.mean([t.flies_out and t.worst == 3 for t in told]) >= 0.8
+    told = [flyers(shoot(rng, 15, world=world), np.random.default_rng(1)) for _ in range(share(60))]
+    found = np.mean([t.flies_out and t.worst == 3 for t in told])
+    claimed(f"flyers, {world}: found", found, least=0.8, of=len(told))
 
 
 def test_the_archers_aim_of_each_end_counts_for_nothing():

@@ -5,6 +5,7 @@ import math
 import numpy as np
 import pytest
 
+from claims import claimed, share
 from lyrandis.core.bench import Bench
 from lyrandis.core.bench.movers import MOVERS, what_moves
 from lyrandis.core.fields import changed
@@ -143,7 +144,7 @@ class TestWhatMoves:
         """Where the table says the model agrees, it does on bows drawn anew."""
         rng = np.random.default_rng(20260 + len(plate))
         agree, bows = {m.id: [] for m in MOVERS}, 0
-        while bows < 20:
+        while bows < share(20, 8):
             rig = changed(
                 TAKEDOWN if plate == "plunger" else SHELF,
                 {
@@ -161,12 +162,11 @@ class TestWhatMoves:
             rig = changed(rig, {"arrow.static_spine": round(b.arrow.match.match)})
             for m in what_moves(Bench(rig)):
                 agree[m.id].append(m.groups is not None)
-        for id in ("spine", "length", "point", "weight"):
-            assert np.mean(agree[id]) >= 0.9, (id, np.mean(agree[id]))
-        for id in ("overdraw", "short_draw"):
-            assert np.mean(agree[id]) >= 0.8, (id, np.mean(agree[id]))
-        for id in ("plate", "silencers"):  # small effects: most bows, not nine in ten
-            assert np.mean(agree[id]) >= 0.5, (id, np.mean(agree[id]))
+        least = {"spine": 0.9, "length": 0.9, "point": 0.9, "weight": 0.9, "overdraw": 0.8,
+                 "short_draw": 0.8, "plate": 0.5, "silencers": 0.5}  # fmt: skip
+        for id, wanted in least.items():  # plate and silencers: small effects, most bows
+            what = f"what moves it, {plate}: {id} goes its side"
+            claimed(what, np.mean(agree[id]), least=wanted, of=bows)
         assert not any(agree["brace"])
 
 

@@ -3,6 +3,7 @@
 import numpy as np
 import pytest
 
+from claims import claimed, share
 from lyrandis.core.tune.nock_reads import (
     TAILS,
     TRY_ARROWS,
@@ -12,8 +13,8 @@ from lyrandis.core.tune.nock_reads import (
     outcome_chances,
 )
 
-BOWS = 1000
-ODD_BOWS = 300
+BOWS = share(1000)
+ODD_BOWS = share(300)
 
 
 def tail(rng, error_mm, release, arrows, stretch=1.0, misread=0.07, bounce=0.35, below=-2.0):
@@ -69,26 +70,22 @@ class TestFreshBows:
 
     def test_within_2_mm_in_at_most_15_arrows(self, told):
         arrows = [sum(r.arrows for r in reads) for _, reads, _ in told]
-        print(f"\nwithin 2 mm {near(told):.3f} in {np.mean(arrows):.1f} arrows, most {max(arrows)}")
         assert max(arrows) <= 15
-        assert near(told) >= 0.88
+        claimed("nock point: within 2 mm", near(told), least=0.88, of=BOWS)
 
     def test_a_false_high_is_hardly_taken_for_a_high(self, told):
         """Of the bows whose first read was high while the nock was too low."""
         false = [f.best_mm for level, reads, f in told if level > 2 and reads[0].tail == "high"]
         taken = np.mean([best < 0 for best in false])
-        print(f"\n{len(false)} false highs, taken for high {taken:.3f}")
-        assert len(false) >= 60
-        assert taken <= 0.08
+        assert len(false) >= share(60)
+        claimed("nock point: false highs taken for high", taken, most=0.08, of=len(false))
 
     def test_the_bands_cover_and_found_is_true_nine_times_in_ten(self, told):
         ends = np.mean([f.end == "found" for _, _, f in told])
-        print(
-            f"\nbands cover {covered(told):.3f}; found {ends:.2f}, right {right_when_found(told):.3f}"
-        )
-        assert 0.85 <= covered(told) <= 0.95
-        assert ends >= 0.5
-        assert right_when_found(told) >= 0.9
+        claimed("nock point: bands cover", covered(told), least=0.85, most=0.95, of=BOWS)
+        claimed("nock point: found at all", ends, least=0.5, of=BOWS)
+        right = right_when_found(told)
+        claimed("nock point: found and right", right, least=0.9, of=int(ends * BOWS))
 
 
 @pytest.mark.parametrize(
@@ -107,10 +104,9 @@ class TestFreshBows:
 def test_found_holds_on_worlds_it_was_not_built_from(name, world, least):
     told = fleet(ODD_BOWS, 43, world)
     right = right_when_found(told)
-    print(f"\n{name}: within 2 mm {near(told):.3f}, found and right {right:.3f}, "
-          f"bands {covered(told):.3f}")  # fmt: skip
-    assert right >= least
-    assert near(told) >= 0.78
+    ends = sum(f.end == "found" for _, _, f in told)
+    claimed(f"nock point, {name}: found and right", right, least=least, of=ends)
+    claimed(f"nock point, {name}: within 2 mm", near(told), least=0.78, of=ODD_BOWS)
 
 
 class TestTheTable:

@@ -5,9 +5,10 @@ import math
 import numpy as np
 import pytest
 
+from claims import claimed, share
 from lyrandis.core.tune.one_change import READING_SD_MM, Look, learn
 
-BOWS = 1000
+BOWS = share(1000)
 GEOMETRY = {
     "one offset, one screw": [[2.0]],
     "two limbs, each screw moves a little of the other": [[2.0, 0.7], [0.7, 2.0]],
@@ -59,17 +60,18 @@ def test_within_a_millimetre_or_so_after_three_changes_and_never_far_over(kind, 
     with capsys.disabled():
         print(f"\n{kind}: {near / BOWS:.3f} of the offsets within 1.2 mm, {changes / BOWS:.1f} changes, "
               f"{over} over, 90 % band covers {inside / count:.2f}")  # fmt: skip
-    assert near / BOWS >= 0.95
-    assert over / BOWS <= 0.005
-    assert 0.85 <= inside / count <= 0.95
+    claimed(f"{kind}: within 1.2 mm", near / BOWS, least=0.95, of=BOWS)
+    claimed(f"{kind}: farther over than it began", over / BOWS, most=0.005, of=BOWS)
+    claimed(f"{kind}: band covers", inside / count, least=0.85, most=0.95, of=BOWS)
 
 
 def test_other_couplings_take_a_look_more():
     rng = np.random.default_rng(62)
     for coupling in (0.0, 0.2, 0.5):
         ends = [cured(rng, GEOMETRY["two limbs, each screw moves a little of the other"], 4,
-                      coupling)[0][-1] for _ in range(300)]  # fmt: skip
-        assert np.mean([np.all(np.abs(end) <= 1.2) for end in ends]) >= 0.93
+                      coupling)[0][-1] for _ in range(share(300))]  # fmt: skip
+        near = np.mean([np.all(np.abs(end) <= 1.2) for end in ends])
+        claimed(f"two limbs, coupling {coupling}: within 1.2 mm", near, least=0.93, of=len(ends))
 
 
 def test_the_first_step_is_half_the_way_to_what_a_hand_can_turn():

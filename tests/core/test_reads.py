@@ -5,6 +5,7 @@ from functools import lru_cache
 import numpy as np
 import pytest
 
+from claims import claimed, share
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.flight import read_filter as f
 from lyrandis.core.flight.held import LEAST_SD, PREDICTED_SD, Held, off_by, predicted_sd
@@ -19,7 +20,7 @@ from lyrandis.core.flight.read_tests import (
     truths,
 )
 
-BOWS = 800
+BOWS = share(800)
 LOOKS = {"kick_3_paces": "kick_3", "kick_7_paces": "kick_7", "group_25m": "group",
          "bare_shaft_15m": "bare"}  # fmt: skip
 
@@ -108,32 +109,41 @@ def trial(prior_sd=None, clatter=False, plan=None):
         "strict": np.mean(truth == got), "near": np.mean(near), "arrows": arrows.mean(),
         "recall": np.mean(got[false] == "false_weak"), "called_weak": np.mean(got[false] == "weak"),
         "found": np.mean(truth[found] == got[found]) if found.any() else 1.0,
+        "false": int(false.sum()), "ended": int(found.sum()),
     }  # fmt: skip
 
 
 def test_from_reads_alone():
     told = trial()
-    assert told["strict"] >= 0.71
-    assert told["near"] >= 0.80
-    assert told["arrows"] <= 14
-    assert told["recall"] >= 0.87
-    assert told["called_weak"] <= 0.08
-    assert told["found"] >= 0.90
+    claimed("reads alone: the class itself", told["strict"], least=0.71, of=BOWS)
+    claimed("reads alone: it or its neighbour", told["near"], least=0.80, of=BOWS)
+    claimed("reads alone: arrows", told["arrows"], most=14, of=BOWS, sd=6)
+    claimed("reads alone: bouncing shafts found", told["recall"], least=0.87, of=told["false"])
+    claimed("reads alone: bouncing called weak", told["called_weak"], most=0.08, of=told["false"])
+    claimed("reads alone: found is true", told["found"], least=0.90, of=told["ended"])
 
 
 def test_with_a_prediction_clatter_and_slow_motion():
     told = trial(prior_sd=1.0, clatter=True)
-    assert told["strict"] >= 0.79
-    assert told["near"] >= 0.86
-    assert told["arrows"] <= 10
-    assert told["called_weak"] <= 0.05
+    claimed("reads and prediction: the class itself", told["strict"], least=0.79, of=BOWS)
+    claimed("reads and prediction: it or its neighbour", told["near"], least=0.86, of=BOWS)
+    claimed("reads and prediction: arrows", told["arrows"], most=10, of=BOWS, sd=6)
+    few = told["called_weak"]
+    claimed("reads and prediction: bouncing called weak", few, most=0.05, of=told["false"])
 
 
 def test_ten_points_better_than_the_usual_three_reads():
     plan = ("kick_7_paces", "brace_reread", "silencers")
     usual = trial(plan=plan)
-    assert trial()["strict"] >= usual["strict"] + 0.10
-    assert trial()["arrows"] <= 1.2 * usual["arrows"]
+    better = trial()["strict"] - usual["strict"]
+    claimed("reads: better than the usual three", better, least=0.10, of=BOWS, sd=0.6)
+    claimed(
+        "reads: arrows of the usual three",
+        trial()["arrows"] / usual["arrows"],
+        most=1.2,
+        of=BOWS,
+        sd=0.6,
+    )
 
 
 class TestPredictionsChecked:

@@ -5,6 +5,7 @@ import math
 import numpy as np
 import pytest
 
+from claims import claimed, share
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.string.creep import FORTNIGHT_H, shapes
 from lyrandis.core.string.settling import SETTLED_IN, settle
@@ -12,7 +13,7 @@ from lyrandis.core.units import MM_PER_IN
 
 START_MM, SQUARE_MM = 215.0, 0.5
 LOOKS = (0.0, 2.0, 6.0, 24.0, 48.0, 72.0, 120.0)
-WORLDS = 80
+WORLDS = share(80, 32)
 
 
 def one_speed(rng):
@@ -63,11 +64,12 @@ def test_the_band_covers_and_settled_is_true(family):
                 last = LOOKS[n - 1]
                 said += 1
                 wrong += (brace(last) - brace(last + 24)) / MM_PER_IN > SETTLED_IN
-    assert np.mean(covered) >= 0.85 - 0.04  # 0.86 to 0.93 of 500 worlds; 80 scatter by 0.035
-    assert np.mean(by_sd) >= 0.85
-    assert np.mean(likely) >= 0.88  # .93 to 1 of 120 worlds each
-    assert said >= 0.2 * WORLDS
-    assert wrong <= 0.07 * said
+    kind = f"settling, {family.__name__}"
+    claimed(f"{kind}: band covers", np.mean(covered), least=0.85 - 0.04, of=WORLDS)  # .86 of 500
+    claimed(f"{kind}: its ± covers", np.mean(by_sd), least=0.85, of=WORLDS)
+    claimed(f"{kind}: settled by then", np.mean(likely), least=0.88, of=len(likely))
+    claimed(f"{kind}: said at all", said / WORLDS, least=0.2, of=WORLDS)
+    claimed(f"{kind}: settled, wrongly so", wrong / max(said, 1), most=0.07, of=max(said, 1))
 
 
 def test_low_stretch_is_soon_settled_and_natural_is_not_told():

@@ -8,6 +8,7 @@ settings are held against the plain definition, and in the end the list is repla
 import numpy as np
 import pytest
 
+from claims import share
 from lyrandis.core.fields import changed, value_at
 from lyrandis.core.history import Entry, changes_between, log_trial, replay
 from lyrandis.core.measured import untrue
@@ -20,7 +21,7 @@ from lyrandis.core.trials import (
     WeighingTrial,
 )
 
-SEQUENCES, CHUNKS = 10_000, 8
+SEQUENCES, CHUNKS = share(10_000), 8
 BASE = Rig(bow=Bow(marked_weight_lbf=34, riser_in=25), string=String(material="low_stretch"))
 A, B = "a" * 32, "b" * 32
 # Each setting with values on both sides of every threshold; a swap sets the mark of a part.

@@ -6,6 +6,7 @@ import pytest
 from hypothesis import given, settings
 
 from any_rig import SETTINGS, SOME
+from claims import share
 from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed
 from lyrandis.core.parts import Rig
@@ -37,7 +38,7 @@ def test_every_station_is_shown_and_every_number_is_one(changes):
     assert all(math.isfinite(n) for n in numbers(view.model_dump()))
 
 
-@settings(SETTINGS, max_examples=15)
+@settings(SETTINGS, max_examples=share(15, 5))
 @given(SOME)
 def test_every_rig_prints(changes):
     assert rig_sheet(Bench(changed(Rig(), changes), (), "2026-11-23"), {}).startswith(b"%PDF-")

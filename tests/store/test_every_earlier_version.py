@@ -8,6 +8,7 @@ from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 from sqlalchemy import text
 
+from claims import share
 from lyrandis.core.history import replay
 from lyrandis.core.measured import untrue
 from lyrandis.core.parts import Rig, differing
@@ -101,7 +102,7 @@ def alike(kept, base, entries):
     assert kept.present.rig.model_dump(exclude=drop) == told.model_dump(exclude=drop)
 
 
-@settings(max_examples=25, suppress_health_check=list(HealthCheck), deadline=None)
+@settings(max_examples=share(25, 8), suppress_health_check=list(HealthCheck), deadline=None)
 @given(base=BASE, acts=st.lists(ACT, max_size=10), form=st.sampled_from([1, 2, 3, 4]))
 def test_a_file_of_any_version_comes_in_whole(tmp_path_factory, base, acts, form):
     entries = entries_of(acts, form)
@@ -123,7 +124,7 @@ def test_a_file_of_any_version_comes_in_whole(tmp_path_factory, base, acts, form
 REVISIONS = {"0001": 1, "0002": 2, "0003": 4}
 
 
-@settings(max_examples=15, suppress_health_check=list(HealthCheck), deadline=None)
+@settings(max_examples=share(15, 6), suppress_health_check=list(HealthCheck), deadline=None)
 @given(base=BASE, acts=st.lists(ACT, max_size=10), revision=st.sampled_from(sorted(REVISIONS)))
 def test_a_database_of_any_version_comes_up_whole(tmp_path_factory, base, acts, revision):
     folder = tmp_path_factory.mktemp("db")

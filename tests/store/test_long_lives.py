@@ -6,6 +6,7 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from claims import share
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed, difference
@@ -83,7 +84,7 @@ def shared(tmp_path_factory):
     engine.dispose()
 
 
-@settings(max_examples=60, suppress_health_check=list(HealthCheck))
+@settings(max_examples=share(60, 15), suppress_health_check=list(HealthCheck))
 @given(acts=st.lists(ACTS, min_size=1, max_size=25))
 def test_whatever_was_done_the_snapshot_says_what_the_list_says(shared, acts):
     derived.CHECKPOINT_EVERY, usual = 3, derived.CHECKPOINT_EVERY

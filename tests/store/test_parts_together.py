@@ -6,6 +6,7 @@ import pytest
 from hypothesis import HealthCheck, given, settings
 from hypothesis import strategies as st
 
+from claims import share
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.history import replay
 from lyrandis.core.parts import (
@@ -353,7 +354,7 @@ def alike_but_for_shared_limbs(store):
         assert list(derived.unlike_their_history(connection)) == []
 
 
-@settings(max_examples=30, suppress_health_check=list(HealthCheck))
+@settings(max_examples=share(30, 8), suppress_health_check=list(HealthCheck))
 @given(acts=st.lists(ACTS, min_size=3, max_size=14))
 def test_whatever_is_done_rigs_and_parts_say_the_same(tmp_path_factory, acts):
     engine = database.open_database(tmp_path_factory.mktemp("rack"))
