@@ -17,7 +17,7 @@ ROOT = Path(__file__).parents[1]
 TARGET = ROOT / "docs" / "mechanics" / "soundness.md"
 HEAD = """# Soundness
 
-What is claimed of worlds that no model was built from, as `make soundness` reached it last, on {day}.
+What is claimed of worlds that no model was built from, as `make soundness` reached it on {day}.
 `make test` runs a fifth of them. A share of worlds where no unit stands.
 
 | claim | least | most | reached | n |
