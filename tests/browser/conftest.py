@@ -111,11 +111,23 @@ class Served:
 
 
 @pytest.fixture
-def empty(tmp_path):
-    """The application on an empty folder, stopped after the test."""
-    server = Served(tmp_path / "data", "serve")
-    yield server.at
-    server.stop()
+def serve():
+    """Starts the application on a folder, as often as asked; all are stopped after the test."""
+    started = []
+
+    def on(folder, command, *more):
+        started.append(Served(folder, command, *more))
+        return started[-1]
+
+    yield on
+    for server in started:
+        server.stop()
+
+
+@pytest.fixture
+def empty(tmp_path, serve):
+    """The address of the application on an empty folder."""
+    return serve(tmp_path / "data", "serve").at
 
 
 @pytest.fixture(scope="session")
@@ -127,24 +139,20 @@ def demo_data(tmp_path_factory):
 
 
 @pytest.fixture
-def demo_server(tmp_path, demo_data):
+def demo_server(tmp_path, demo_data, serve):
     """The application on the demo's data, stopped after the test and whenever it wants."""
     folder = tmp_path / "demo"
     shutil.copytree(demo_data, folder)
-    server = Served(folder, "demo")
-    yield server
-    server.stop()
+    return serve(folder, "demo")
 
 
 @pytest.fixture
-def away_server(tmp_path, demo_data, certified):
+def away_server(tmp_path, demo_data, certified, serve):
     """The application on the demo's data as others reach it: by https, with invitations."""
     folder, told = tmp_path / "away", tmp_path / "told.txt"
     shutil.copytree(demo_data, folder)
     shutil.copytree(certified / "certificates", folder / "certificates")
-    server = Served(folder, "demo", ("--host", "0.0.0.0"), told)
-    yield server
-    server.stop()
+    return serve(folder, "demo", ("--host", "0.0.0.0"), told)
 
 
 @pytest.fixture
@@ -154,18 +162,13 @@ def demo(demo_server):
 
 
 @pytest.fixture
-def page(page, request):
-    """A page on which no error, and no request to another machine, goes unnoticed.
-
-    A test that stops the server is marked so: that it does not answer is no error then.
-    """
+def page(page):
+    """A page on which no error, and no request to another machine, goes unnoticed."""
     page.add_init_script(COUNTS_QUESTIONS)
     page.set_default_timeout(PATIENCE_S * 1000)
     page.set_default_navigation_timeout(2 * PATIENCE_S * 1000)
     faults = []
-    no_fault = ["422", "409"]
-    if request.node.get_closest_marker("stops_server"):
-        no_fault += ["ERR_CONNECTION_REFUSED", "ERR_CONNECTION_RESET", "ERR_EMPTY_RESPONSE"]
+    no_fault = ("422", "409")
     page.on("pageerror", lambda error: faults.append(str(error)))
 
     def console(message):
