@@ -1,7 +1,8 @@
 """Small faults put into the numeric core one at a time: do the core's own tests notice?
 
 Each mutant changes one constant (a tenth more, or one more), one sign (+ and −, × and ÷, a unary
-minus) or one comparison (turned round). The tests that run the changed line are run against it,
+minus), one comparison (turned round), one choice (its branches exchanged) or one word by which an
+archer acts (left for right). The tests that run the changed line are run against it,
 the fastest first, until one fails. Not a test: it prints what survived, and why that is known.
 
     python bench/mutants.py [--sample N] [--seed S] [--only part/of/path] [--list]
@@ -37,11 +38,14 @@ CORE = ROOT / "src/lyrandis/core"
 TESTS = "tests/core"
 CACHE = ROOT / ".mutants"
 KNOWN = ROOT / "bench/mutants_known.json"
-# What computes; the rest of the core is types, words and the log.
-NUMERIC = (
-    "units.py", "bow", "string", "arrow", "flight", "aim", "fit", "tune", "sound", "route.py",
-    "bench", "schedule.py", "stations", "tally.py",
-)  # fmt: skip
+PROSE = ("terms",)  # definitions and drawings of the words of the craft: nothing is computed there
+# Words by which an archer acts: one taken for the other is a fault like a turned sign.
+_WORDS = [
+    ("left", "right"), ("up", "down"), ("more", "less"), ("in", "out"), ("high", "low"),
+    ("higher", "lower"), ("longer", "shorter"), ("short of", "past"), ("stiff", "weak"),
+    ("stiffer", "weaker"), ("heavier", "lighter"), ("above", "below"), ("nearer", "farther"),
+    ("before", "after"), ("least", "most"),
+]  # fmt: skip
 CONSTANTS = "tests/core/test_constants.py::test_the_code_has_the_pages_numbers"
 MOST_TEST_S = 15.0  # of tests run against one mutant
 TIMES = 8  # a mutant whose tests take this many times as long as usual has failed
@@ -106,6 +110,8 @@ def _skipped(tree: ast.Module) -> set[int]:
             "lru_cache", "RefusedError",
         ):  # fmt: skip
             skip(node)
+        elif isinstance(node, ast.Expr) and isinstance(node.value, ast.Constant):
+            skip(node)  # a docstring
     return skipped
 
 
@@ -123,6 +129,11 @@ def mutants_of(path: Path) -> Iterator[Mutant]:
         if isinstance(node, ast.Constant) and type(node.value) in (int, float):
             if abs(node.value) >= SMALLEST or node.value == 0:
                 yield made(f"{node.value} -> {_other(node.value)}")
+        elif isinstance(node, ast.Constant) and isinstance(node.value, str):
+            if _exchanged(node.value) != node.value:
+                yield made("word exchanged")
+        elif isinstance(node, ast.IfExp):
+            yield made("branches exchanged")
         elif isinstance(node, ast.BinOp | ast.AugAssign) and type(node.op) in _OPPOSITE:
             if not any(_is_text(n) for n in ast.walk(node)):
                 other = _OPPOSITE[type(node.op)]
@@ -141,6 +152,20 @@ def _is_text(node: ast.AST) -> bool:
     )
 
 
+def _exchanged(text: str) -> str:
+    """A text with the first word of a pair that stands in it exchanged for the other."""
+    found = [
+        (m.start(), m.end(), new)
+        for pair in _WORDS
+        for old, new in (pair, pair[::-1])
+        for m in re.finditer(rf"(?<![a-z]){old}(?![a-z])", text)
+    ]
+    if not found:
+        return text
+    start, end, new = min(found)
+    return text[:start] + new + text[end:]
+
+
 def _other(value: float) -> float:
     if isinstance(value, int):
         return value + 1
@@ -151,8 +176,12 @@ def mutated(mutant: Mutant) -> ast.Module:
     """The module with that one change in it."""
     tree = ast.parse((CORE / mutant.file).read_text())
     node = next(n for i, n in enumerate(ast.walk(tree)) if i == mutant.at)
-    if isinstance(node, ast.Constant):
+    if isinstance(node, ast.Constant) and isinstance(node.value, str):
+        node.value = _exchanged(node.value)
+    elif isinstance(node, ast.Constant):
         node.value = _other(node.value)
+    elif isinstance(node, ast.IfExp):
+        node.body, node.orelse = node.orelse, node.body
     elif isinstance(node, ast.BinOp | ast.AugAssign):
         node.op = _OPPOSITE[type(node.op)]()
     elif isinstance(node, ast.UnaryOp):
@@ -366,10 +395,7 @@ def _preload() -> None:
 
 
 def all_mutants(only: str) -> list[Mutant]:
-    paths: list[Path] = []
-    for part in NUMERIC:
-        path = CORE / part
-        paths += sorted(path.rglob("*.py")) if path.is_dir() else [path]
+    paths = sorted(p for p in CORE.rglob("*.py") if p.relative_to(CORE).parts[0] not in PROSE)
     return [m for p in paths if only in str(p) for m in mutants_of(p)]
 
 
