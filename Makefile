@@ -58,17 +58,19 @@ check-python: $(VENV)/.ready
 	$(BIN)/ruff format --check .
 	$(BIN)/mypy
 	$(BIN)/lint-imports
+	! $(BIN)/vulture | grep -v "unused variable"
 
 check-web: web/node_modules/.ready $(API) $(ANSWERS)
 	cd web && npm run --silent check
 	cd web && npm run --silent lint
 	cd web && npm run --silent format:check
+	cd web && npm run --silent unused
 	cd web && npm test --silent
 
 # The checks of both languages and the build stand side by side; then each test goes to whoever is free.
 test:
 	$(MAKE) --jobs=2 --output-sync=target $(CHROMIUM) check $(SITE)
-	$(BIN)/python -m pytest -n 2 --dist load
+	$(BIN)/python -m pytest -n 2 --dist worksteal
 
 bench: $(VENV)/.ready
 	$(BIN)/python bench/whole_rig.py

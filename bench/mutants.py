@@ -270,7 +270,6 @@ class Chooser:
         self.trees = {
             str(p.relative_to(CORE)): ast.parse(p.read_text()) for p in CORE.rglob("*.py")
         }
-        self.texts = {p.name: p.read_text() for p in (ROOT / TESTS).glob("test_*.py")}
         self.used: dict[str, list[tuple[str, int]]] = defaultdict(list)
         for file, tree in self.trees.items():
             for node in ast.walk(tree):

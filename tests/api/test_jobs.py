@@ -9,11 +9,11 @@ import pytest
 
 from lyrandis.core.history import Entry
 from lyrandis.core.parts import Rig
-from lyrandis.files.rig_json import write_rig
 from lyrandis.files.wav import write_wav
 from lyrandis.instruments.recorder import SimulatedRecorder
 from lyrandis.jobs import Jobs, UnknownJobError, digest
 from lyrandis.jobs.runner import HEAVY_AT_ONCE, MOST_REMEMBERED
+from rig_files import write_rig
 
 PATIENCE_S = 30
 AT = "2026-05-01T09:00:00+00:00"

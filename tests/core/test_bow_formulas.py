@@ -4,6 +4,7 @@ import math
 
 import numpy as np
 import pytest
+from energy import stored_energy_model_ftlb
 from scipy.interpolate import CubicSpline
 
 from lyrandis.core.arrow.build import build, parts_of
@@ -15,7 +16,6 @@ from lyrandis.core.bow.curve import (
     force_draw,
     refuse_past_end,
     stack_onset,
-    stored_energy_model_ftlb,
 )
 from lyrandis.core.bow.form import FORMS, brace_range_in, default_riser_in, limb_of
 from lyrandis.core.bow.geometry import contact, contact_at
@@ -218,14 +218,14 @@ class TestCurve:
         )
         assert read.read_at_in == (20, 24, 28)
         draws = (19.49, 19.5, 20.5, 22.0, 23.5, 28.5, 28.51)
-        assert [read.is_measured_at(d) for d in draws] == [
+        assert [read.unread_in(d) == 0 for d in draws] == [
             False, True, True, False, True, True, False
         ]  # fmt: skip
         assert [read.unread_in(d) for d in (18.5, 22.0, 30.0)] == pytest.approx([1.0, 1.5, 1.5])
         close = force_draw(bow.model_copy(update={"measured": ((26.0, 33.0), (28.0, 37.5))}))
-        assert close.is_measured_at(27.0)
+        assert close.unread_in(27.0) == 0
         assert plain.unread_in(24) is None
-        assert not plain.is_measured_at(24)
+        assert plain.unread_in(24) != 0
 
     @pytest.mark.parametrize(
         "readings",

@@ -1,5 +1,6 @@
 """D: the filter's promises on fresh bows whose constants are others, and what it says of itself."""
 
+from dataclasses import replace
 from functools import lru_cache
 
 import numpy as np
@@ -10,15 +11,44 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.flight import read_filter as f
 from lyrandis.core.flight.held import LEAST_SD, PREDICTED_SD, Held, off_by, predicted_sd
 from lyrandis.core.flight.read_tests import (
+    CONSTANTS,
     RELEASES,
     TESTS,
     TORQUES,
     Truths,
     bounce_chance,
-    jittered,
     tables,
     truths,
 )
+
+
+def jittered(rng, share, misread):
+    """Other constants, for trying the filter on bows that it was not made from.
+
+    Parameters
+    ----------
+    share : how far each number is jittered, ±
+    misread : how many times as often reads are misread, from and to
+    """
+
+    def other(value):
+        if isinstance(value, tuple):
+            return tuple(other(v) for v in value)
+        return float(value) * rng.uniform(1 - share, 1 + share)
+
+    base = CONSTANTS
+    moved = {
+        name: other(getattr(base, name))
+        for name in base.__dataclass_fields__
+        if name not in ("misread", "false_high")
+    }
+    for name in ("wear", "clatter", "slow_motion", "felt_swings", "brace_swings"):
+        told = moved[name]
+        moved[name] = (min(float(told[0]), 0.97), *told[1:])
+    times = rng.uniform(*misread)
+    wrong = {name: min(value * times, 0.5) for name, value in base.misread.items()}
+    return replace(base, **moved, misread=wrong)
+
 
 BOWS = share(800)
 LOOKS = {"kick_3_paces": "kick_3", "kick_7_paces": "kick_7", "group_25m": "group",

@@ -2,6 +2,7 @@
 
 import numpy as np
 import pytest
+from energy import stored_energy_model_ftlb
 from hypothesis import given, settings
 from hypothesis import strategies as st
 
@@ -11,7 +12,6 @@ from lyrandis.core.bow.curve import (
     force_draw,
     stack_onset,
     stack_onset_in,
-    stored_energy_model_ftlb,
 )
 from lyrandis.core.bow.form import FORMS, brace_to_pivot_in, default_brace_in
 from lyrandis.core.bow.geometry import contact
@@ -229,9 +229,9 @@ class TestMeasured:
         for draw, force in self.readings:
             assert curve.force(draw) == pytest.approx(force)
         assert (np.diff(curve.force_lbf) > 0).all()
-        assert curve.is_measured_at(27.6)
-        assert not curve.is_measured_at(26)
-        assert not curve.is_measured_at(31)
+        assert curve.unread_in(27.6) == 0
+        assert curve.unread_in(26) != 0
+        assert curve.unread_in(31) != 0
 
     def test_the_models_own_points_give_the_models_own_curve(self):
         plain = force_draw(bow("recurve", 68))

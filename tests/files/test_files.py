@@ -57,9 +57,10 @@ from lyrandis.core.trials.marks import Landed
 from lyrandis.core.trials.numbered import Landing
 from lyrandis.core.units import write
 from lyrandis.files.calendar import DayNote, write_calendar
-from lyrandis.files.rig_json import MOST_BYTES, read_rig, write_rig
+from lyrandis.files.rig_json import MOST_BYTES, read_rig
 from lyrandis.files.sheet import findings_that_matter, renamed, rig_sheet, settings_rows
 from lyrandis.files.trials_csv import write_trials
+from rig_files import write_rig
 
 RIG = Rig(name="Räucher & Söhne <b>")
 AT = "2026-05-01T09:00:00+00:00"

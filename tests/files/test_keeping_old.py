@@ -3,7 +3,8 @@
 import json
 
 from lyrandis.core.parts import Rig, SchoolNumbers
-from lyrandis.files.rig_json import read_rig, write_rig
+from lyrandis.files.rig_json import read_rig
+from rig_files import write_rig
 
 
 def test_a_rig_without_school_numbers_reads_with_the_usual_ones():

@@ -10,8 +10,9 @@ from lyrandis.core.errors import RefusedError
 from lyrandis.core.history import MOST_ENTRIES, Change, Entry
 from lyrandis.core.parts import Rig
 from lyrandis.desk.rigs import Desk
-from lyrandis.files.rig_json import read_rig, rig_text, write_rig
+from lyrandis.files.rig_json import read_rig, rig_text
 from lyrandis.store.database import open_database
+from rig_files import write_rig
 
 AT = "2026-05-01T09:00:00+00:00"
 RIG = Rig(name="Long kept")

@@ -103,7 +103,9 @@ def test_rigs_that_had_none_are_given_one_each(tmp_path, store):
     store.create(Rig(name="Two"))
     with closed_after(engine_of(tmp_path / "own" / FILE_NAME)) as engine, engine.begin() as old:
         for drop in ("DROP INDEX ix_rigs_uid", "ALTER TABLE rigs DROP COLUMN uid",
-                     "DROP TABLE folder", "DROP TABLE devices"):  # fmt: skip
+                     "DROP TABLE folder", "DROP TABLE devices",
+                     "ALTER TABLE parts DROP COLUMN present_form",
+                     "ALTER TABLE part_entries DROP COLUMN form"):  # fmt: skip
             old.execute(text(drop))
         old.execute(text("UPDATE alembic_version SET version_num = '0006'"))
     with closed_after(open_database(tmp_path / "own")) as engine:

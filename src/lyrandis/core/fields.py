@@ -315,9 +315,3 @@ def refused(error: ErrorDetails, skip: tuple[str, ...] = ("body",)) -> RefusedEr
         wrong = str(error["msg"]).removeprefix("Value error, ")
         text = joined(say("{title}: {wrong}", title=title, wrong=wrong), shown).around("", ".")
     return RefusedError(path, text, limit, unit)
-
-
-def known_quantity(path: str) -> str | None:
-    """The quantity of a setting, or None for a word or a list."""
-    note = field_notes().get(path)
-    return note.quantity if note and note.quantity in QUANTITIES else None

@@ -90,15 +90,6 @@ def rig_text(
     yield "]\n}\n" if empty else "\n  ]\n}\n"
 
 
-def write_rig(
-    base: Rig, entries: Iterable[Entry], created_at: str, parts: Mapping[str, Part] | None = None
-) -> str:
-    """The file's text at once, indented, with a newline at its end."""
-    documents = (e.model_dump(mode="json") for e in entries)
-    named = {mark: part.model_dump(mode="json") for mark, part in (parts or {}).items()}
-    return "".join(rig_text(created_at, base.model_dump(mode="json"), named, documents))
-
-
 def _heed() -> None:
     """Go on: nobody asked to stop."""
 

@@ -19,7 +19,7 @@ from lyrandis.core.bow.statics import Statics, solve
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import say
 from lyrandis.core.parts import Bow, StringMaterial
-from lyrandis.core.units import J_PER_FTLB, M_PER_IN, N_PER_LBF
+from lyrandis.core.units import M_PER_IN, N_PER_LBF
 
 STACK_FACTOR = 1.35
 END_FACTOR = 3.0
@@ -159,10 +159,6 @@ class ForceDraw:
             return 0.0
         nearest = min(abs(draw_in - at) for at in read[max(i - 1, 0) : i + 1])
         return max(0.0, nearest - MEASURED_WITHIN_IN - 1e-9)
-
-    def is_measured_at(self, draw_in: float) -> bool:
-        """Whether the scale was read within half an inch of this draw, or closely about it."""
-        return self.unread_in(draw_in) == 0.0
 
 
 def _model_end(
@@ -368,9 +364,3 @@ def refuse_past_end(curve: ForceDraw, draw_in: float, length_in: float) -> None:
             round(draw_in - LEAST_STROKE_IN - TRADE_OFFSET_IN, 2),
             "in",
         )
-
-
-def stored_energy_model_ftlb(statics: Statics, draw_in: float) -> float:
-    """Energy from the limbs and string themselves [ft·lb]; equals the curve's area."""
-    x = np.array([(draw_in - TRADE_OFFSET_IN) * M_PER_IN])
-    return float(statics.draw(x).energy[0]) / J_PER_FTLB

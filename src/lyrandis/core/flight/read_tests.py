@@ -9,7 +9,7 @@ from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, field, replace
+from dataclasses import dataclass, field
 from functools import lru_cache
 from itertools import pairwise
 
@@ -231,35 +231,6 @@ CONSTANTS = Constants()
 def tables() -> dict[TestId, Array]:
     """Each test's likelihoods over the grid, shape (1458, outcomes)."""
     return {id: test.given(truths(), CONSTANTS) for id, test in TESTS.items()}
-
-
-def jittered(rng: np.random.Generator, share: float, misread: tuple[float, float]) -> Constants:
-    """Other constants, for trying the filter on bows that it was not made from.
-
-    Parameters
-    ----------
-    share : how far each number is jittered, ±
-    misread : how many times as often reads are misread, from and to
-    """
-
-    def other(value: object) -> object:
-        if isinstance(value, tuple):
-            return tuple(other(v) for v in value)
-        return float(value) * rng.uniform(1 - share, 1 + share)  # type: ignore[arg-type]
-
-    base = CONSTANTS
-    moved = {
-        name: other(getattr(base, name))
-        for name in base.__dataclass_fields__
-        if name not in ("misread", "false_high")
-    }
-    for name in ("wear", "clatter", "slow_motion", "felt_swings", "brace_swings"):
-        told = moved[name]
-        assert isinstance(told, tuple)
-        moved[name] = (min(float(told[0]), 0.97), *told[1:])
-    times = rng.uniform(*misread)
-    wrong = {name: min(value * times, 0.5) for name, value in base.misread.items()}
-    return replace(base, **moved, misread=wrong)  # type: ignore[arg-type]
 
 
 def bounce_chance(s: Array | float) -> Array:

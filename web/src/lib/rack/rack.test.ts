@@ -1,5 +1,5 @@
 import { render, screen } from '@testing-library/svelte';
-import { fireEvent } from '@testing-library/dom';
+import { fireEvent } from '@testing-library/svelte';
 import { describe, expect, it, vi } from 'vitest';
 import type { Schemas } from '$lib/api/client';
 import { reference } from '$lib/bench/reference.svelte';

@@ -3,7 +3,7 @@ import type { Bench, Rig, RigView } from '$lib/api/client';
 import * as answers from './answers';
 
 /** What the stand-in server was asked. */
-export interface Asked {
+interface Asked {
 	path: string;
 	body: Record<string, unknown>;
 }
@@ -21,7 +21,7 @@ function changed(changes: Changes): Rig {
 	return rig;
 }
 
-export function rigView(seq: number, changes: Changes = {}): RigView {
+function rigView(seq: number, changes: Changes = {}): RigView {
 	return {
 		...answers.rig,
 		seq,
@@ -33,7 +33,7 @@ export function rigView(seq: number, changes: Changes = {}): RigView {
 	};
 }
 
-export function benchView(changes: Changes = {}): Bench {
+function benchView(changes: Changes = {}): Bench {
 	const rig = changed(changes);
 	const draw = {
 		value: rig.archer.draw_length_in,
