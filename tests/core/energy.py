@@ -2,7 +2,8 @@
 
 import numpy as np
 
-from lyrandis.core.units import J_PER_FTLB, M_PER_IN, TRADE_OFFSET_IN
+from lyrandis.core.bow.form import TRADE_OFFSET_IN
+from lyrandis.core.units import J_PER_FTLB, M_PER_IN
 
 
 def stored_energy_model_ftlb(statics, draw_in):

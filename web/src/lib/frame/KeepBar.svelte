@@ -47,8 +47,11 @@
 	const unread = $derived(Object.keys(bench().unread).length > 0);
 	const blocked = $derived(Object.keys(bench().refused).length > 0 || unread);
 
-	const one = new One();
-	export const keep = (): Promise<boolean> => one.run(kept);
+	// A press while one is at work follows it: of the same it finds nothing left to keep.
+	let last: Promise<unknown> = Promise.resolve();
+	export function keep(): void {
+		last = last.then(() => new One().run(kept));
+	}
 
 	async function kept(): Promise<void> {
 		// What was typed last may still be on its way to being read, and what was pressed before done.

@@ -169,6 +169,23 @@ describe('keeping', () => {
 		expect(written.map((a) => a.path.split('/').at(-1))).toEqual(['check', 'keep']);
 	});
 
+	it('keeps what was changed while an earlier change is being kept, after it', async () => {
+		const { bench, server } = await onBench(KeepBar, { station: 'draw' });
+		bench.set('archer.draw_length_in', 29);
+		const why = await screen.findByLabelText('Reason for keeping this');
+		await fireEvent.keyDown(why, { key: 'Enter' });
+		await waitFor(() => expect(bench.busy).toBe(true));
+		bench.set('string.strands', 16);
+		await fireEvent.keyDown(why, { key: 'Enter' });
+		await waitFor(() => expect(server.asked.filter((a) => /keep$/.test(a.path))).toHaveLength(2));
+		await waitFor(() => expect(bench.dirty).toBe(false));
+		const kept = server.asked.filter((a) => /keep$/.test(a.path)).map((a) => a.body);
+		expect(kept).toMatchObject([
+			{ changes: { 'archer.draw_length_in': 29 } },
+			{ changes: { 'string.strands': 16 } }
+		]);
+	});
+
 	it('does not keep what was refused', async () => {
 		const { bench } = await onBench(KeepBar, { station: 'draw' });
 		bench.set('archer.draw_length_in', 29);

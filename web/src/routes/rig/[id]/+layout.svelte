@@ -75,7 +75,7 @@
 			else void goto(`/rig/${id}/${path}`);
 		},
 		walk,
-		keep: () => void bar?.keep(),
+		keep: () => bar?.keep(),
 		revert: () => bench?.dirty && bench.revert(),
 		undo: () => void back(false),
 		redo: () => void back(true),
