@@ -9,7 +9,7 @@ export UV_COMPILE_BYTECODE = 1
 export VIRTUAL_ENV = $(CURDIR)/$(VENV)
 unexport PYTHONDONTWRITEBYTECODE
 
-.PHONY: demo serve test check check-python check-web bench mutants soundness pictures api
+.PHONY: demo serve test check check-python lint-web types-web test-web bench mutants soundness pictures api
 
 demo: $(VENV)/.ready $(SITE)
 	$(BIN)/lyrandis demo $(ON)
@@ -51,7 +51,7 @@ $(API): web/openapi.json web/node_modules/.ready
 $(ANSWERS): web/openapi.json tests/web_answers.py
 	$(BIN)/python tests/web_answers.py
 
-check: check-python check-web
+check: check-python lint-web types-web test-web
 
 check-python: $(VENV)/.ready
 	$(BIN)/ruff check .
@@ -60,12 +60,17 @@ check-python: $(VENV)/.ready
 	$(BIN)/lint-imports
 	! $(BIN)/vulture | grep -v "unused variable"
 
-check-web: web/node_modules/.ready $(API) $(ANSWERS)
-	cd web && npm run --silent check
-	cd web && npm run --silent lint
+lint-web: web/node_modules/.ready $(API) $(ANSWERS)
+	cd web && npx --no-install eslint .
 	cd web && npm run --silent format:check
 	cd web && npm run --silent unused
-	cd web && npm test --silent
+
+types-web: web/node_modules/.ready $(API) $(ANSWERS)
+	cd web && npx --no-install svelte-kit sync
+	cd web && npx --no-install svelte-check --tsconfig ./tsconfig.json --fail-on-warnings
+
+test-web: web/node_modules/.ready $(API) $(ANSWERS)
+	cd web && npx --no-install vitest run
 
 # The checks of both languages and the build stand side by side; then each test goes to whoever is free.
 test:
