@@ -25,7 +25,7 @@ $(VENV)/.ready: requirements.lock pyproject.toml
 	touch $@
 
 web/node_modules/.ready: web/package.json web/package-lock.json
-	cd web && npm ci --no-audit --no-fund --loglevel=error
+	cd web && npm ci --no-audit --no-fund --loglevel=error && npx --no-install svelte-kit sync
 	touch $@
 
 $(SITE): web/node_modules/.ready $(shell find web/src web/static -type f) web/svelte.config.js web/vite.config.ts
