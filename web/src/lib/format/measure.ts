@@ -1,8 +1,6 @@
 import type { Schemas } from '$lib/api/client';
 
 export type Unit = Schemas['UnitView'];
-type Quantity = Schemas['QuantityView'];
-
 /** A number set for reading: sign and whole, a fraction to be set small, and the unit. */
 export interface Shown {
 	whole: string;
