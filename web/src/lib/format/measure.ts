@@ -1,6 +1,7 @@
 import type { Schemas } from '$lib/api/client';
 
 export type Unit = Schemas['UnitView'];
+
 /** A number set for reading: sign and whole, a fraction to be set small, and the unit. */
 export interface Shown {
 	whole: string;
