@@ -50,7 +50,7 @@
 	// A press while one is at work follows it: of the same it finds nothing left to keep.
 	let last: Promise<unknown> = Promise.resolve();
 	export function keep(): void {
-		last = last.then(() => new One().run(kept));
+		last = last.catch(() => null).then(() => new One().run(kept));
 	}
 
 	async function kept(): Promise<void> {
