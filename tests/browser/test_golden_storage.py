@@ -28,6 +28,11 @@ KEPT_PAGE = """async () => {
   }
   return answers;
 }"""
+# The browser had the range page's worker; a storage state does not carry it.
+WORKER_STANDS = """async () => {
+  await navigator.serviceWorker.register('/service-worker.js');
+  await navigator.serviceWorker.ready;
+}"""
 POUR_IN = """async (answers) => {
   const cache = await caches.open('told');
   for (const [path, headers, body] of answers) {
@@ -97,7 +102,7 @@ def test_it_is_taken_up(file, new_phone, served):
     # Without the server the kept page opens with what waits on it.
     page = phone.new_page()
     page.goto(f"{server.at}/terms")
-    page.evaluate("navigator.serviceWorker.ready.then(() => true)")
+    page.evaluate(WORKER_STANDS)
     page.evaluate(POUR_IN, left["told"])
     server.stop()
     page.goto(f"{server.at}/range")

@@ -15,7 +15,6 @@
 	let typed = $state('');
 	let readings = $state<number[]>([]);
 	let came = $state<Schemas['DrawLengthOut'] | null>(null);
-	let asked = 0;
 	let problem = $state<string | null>(null);
 	const hints: Record<Method, string> = {
 		marked_arrow: 'Draw a marked arrow and read the mark, five times over.',
@@ -23,6 +22,8 @@
 		arm_span: 'Arms out, fingertip to fingertip, divided by 2.5. A first guess.'
 	};
 
+	// What is pressed while a reading is on its way follows it.
+	const each = inOrder();
 	const draft = useDraft(
 		'readings of the draw',
 		() => ({ method, convention, typed, readings }),
@@ -32,7 +33,6 @@
 		}
 	);
 
-	const each = inOrder();
 	/** A reading is taken from its field at once: the next may be typed meanwhile. */
 	function add(event: Event): Promise<void> {
 		event.preventDefault();
@@ -64,23 +64,22 @@
 			thumb_offset_mm: archer.thumb_offset_mm,
 			bow: bench().bench.rig.bow
 		};
-		const mine = ++asked;
-		const answer = await told(api.POST('/api/compute/draw-length', { body }));
-		if (mine !== asked) return; // asked anew meanwhile
-		came = answer;
+		came = await told(api.POST('/api/compute/draw-length', { body }));
 		readings = next;
 	}
 
-	async function again(next = readings): Promise<void> {
-		problem = null;
-		try {
-			await compute(next);
-		} catch (error) {
-			problem = (error as ApiProblem).message;
-		}
+	function again(without?: number): Promise<void> {
+		return each(async () => {
+			problem = null;
+			try {
+				await compute(readings.filter((_, j) => j !== without));
+			} catch (error) {
+				problem = (error as ApiProblem).message;
+			}
+		});
 	}
 
-	function use(): void {
+	async function take(): Promise<void> {
 		if (!came) return;
 		bench().trial = {
 			kind: 'draw',
@@ -142,7 +141,7 @@
 					type="button"
 					class="reading"
 					title="Take this reading out"
-					onclick={() => again(readings.filter((_, j) => j !== i))}
+					onclick={() => again(i)}
 				>
 					<Measure value={{ value: reading, quantity: 'draw' }} unit={false} /> ×
 				</button>
@@ -152,7 +151,7 @@
 			<span
 				>= <strong><Measure value={{ ...came.draw_length_in, quantity: 'draw' }} /></strong></span
 			>
-			<button type="button" class="link" onclick={use}>Take it</button>
+			<button type="button" class="link" onclick={() => each(take)}>Take it</button>
 		{/if}
 	</div>
 	<p class="quiet" class:wrong={problem} aria-live="polite">{problem ?? hints[method]}</p>

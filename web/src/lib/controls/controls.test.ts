@@ -108,6 +108,7 @@ describe('readings of a draw', () => {
 		await type('A reading', '29');
 		await screen.findByRole('button', { name: /29 ×/ });
 		await fireEvent.click(screen.getByRole('button', { name: 'Take it' }));
+		await waitFor(() => expect(bench.changes).not.toEqual({}));
 		expect(bench.changes).toEqual({
 			'archer.draw_length_in': 28.5,
 			'archer.draw_method': 'marked_arrow',
@@ -124,7 +125,7 @@ describe('readings of a draw', () => {
 		await waitFor(() => expect(server.asked.at(-1)?.body.method).toBe('arm_span'));
 		expect(screen.queryByLabelText('Read to')).toBeNull();
 		await fireEvent.click(await screen.findByRole('button', { name: /28 ×/ }));
-		expect(screen.queryByRole('button', { name: 'Take it' })).toBeNull();
+		await waitFor(() => expect(screen.queryByRole('button', { name: 'Take it' })).toBeNull());
 	});
 
 	it('typed faster than they are read are all counted, in their order', async () => {
@@ -135,6 +136,15 @@ describe('readings of a draw', () => {
 		}
 		const last = () => server.asked.findLast((a) => a.path.endsWith('/draw-length'))?.body;
 		await waitFor(() => expect(last()).toMatchObject({ readings_in: [28, 28.5, 29] }));
+	});
+
+	it('are all taken, also one that is on its way when the button is pressed', async () => {
+		const { bench } = await onBench(DrawReadings);
+		await type('A reading', '28');
+		const take = await screen.findByRole('button', { name: 'Take it' });
+		await type('A reading', '29');
+		await fireEvent.click(take);
+		await waitFor(() => expect(bench.changes).toMatchObject({ 'archer.draw_length_in': 28.5 }));
 	});
 
 	it('keep nonsense in the field and say why', async () => {
