@@ -3,7 +3,7 @@ PYTHON ?= python3
 VENV := .venv
 BIN := $(VENV)/bin
 SITE := src/lyrandis/site/index.html
-CHROMIUM := /usr/bin/chromium
+CHROMIUM := /usr/bin/chromium-headless-shell
 ON := $(if $(PORT),--port $(PORT))
 export UV_COMPILE_BYTECODE = 1
 export VIRTUAL_ENV = $(CURDIR)/$(VENV)
@@ -34,7 +34,7 @@ $(SITE): web/node_modules/.ready $(shell find web/src web/static -type f) web/sv
 
 $(CHROMIUM):
 	apt-get update -qq
-	apt-get install -y -qq --no-install-recommends chromium
+	apt-get install -y -qq --no-install-recommends chromium-headless-shell
 
 # What is built from the server for the pages' tools: its document, their types, answers for their tests.
 API := web/src/lib/api/schema.d.ts

@@ -34,6 +34,8 @@ export default defineConfig({
 	server: { proxy: { '/api': 'http://127.0.0.1:8730' } },
 	test: {
 		environment: 'jsdom',
+		// A file finds the page as the one before left it: no test may lean on an untouched one.
+		isolate: false,
 		testTimeout: 60_000,
 		hookTimeout: 60_000,
 		include: ['src/**/*.test.ts'],

@@ -119,7 +119,8 @@ def main() -> None:
                 except OSError:
                     time.sleep(0.1)
             browser = playwright.chromium.launch(
-                executable_path="/usr/bin/chromium", args=["--no-sandbox", "--disable-gpu"]
+                executable_path="/usr/bin/chromium-headless-shell",
+                args=["--no-sandbox", "--disable-gpu"],
             )
             common = {"reduced_motion": "reduce", "color_scheme": "light"}
             page = browser.new_page(viewport={"width": 1280, "height": 800}, **common)

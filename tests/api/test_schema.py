@@ -26,7 +26,7 @@ from lyrandis.store.rigs import RigStore
 
 ROOT = Path(__file__).parents[2]
 EXAMPLES = share(50)
-EDGES = 40  # of one operation, where not all are sent
+FIRST, EVERY = 15, 40  # edges of one operation, where not all are sent
 # The test client calls itself by this name; nobody else is answered under it.
 APP = create_app(Path(tempfile.mkdtemp()), hosts=frozenset({"testserver"}))
 scenario.load(RigStore(APP.state.desk.engine))
@@ -49,7 +49,7 @@ def due(case):
         return True
     operation = case.operation.label
     _edges[operation] += 1
-    return _edges[operation] <= EDGES or _edges[operation] % EDGES == 0
+    return _edges[operation] <= FIRST or _edges[operation] % EVERY == 0
 
 
 # A job is followed for as long as it lasts; that is tried in its own tests.

@@ -54,7 +54,10 @@ def browser_type_launch_args(browser_type_launch_args, certified):
         "--disable-background-networking", "--disable-component-update", "--disable-sync",
         "--use-fake-ui-for-media-stream", "--use-fake-device-for-media-stream",
     ]  # fmt: skip
-    return browser_type_launch_args | {"executable_path": "/usr/bin/chromium", "args": flags}
+    return browser_type_launch_args | {
+        "executable_path": "/usr/bin/chromium-headless-shell",
+        "args": flags,
+    }
 
 
 @pytest.fixture(scope="session")

@@ -5,6 +5,7 @@ import urllib.request
 
 import pytest
 from playwright.sync_api import expect
+from printed import printed
 
 QUICK = ["Bow length", "Weight", "Assembly", "String", "Tiller", "In line"]
 
@@ -122,10 +123,9 @@ def test_from_an_empty_database_to_a_printed_sheet_by_keyboard(page, empty):
     assert rig["rig"]["aim"]["distances_m"] == pytest.approx([10, 15, 20, 22.86])
     assert {s["state"] for s in rig["states"]} <= {"provisional", "settled", "due"}
 
-    with page.context.expect_page() as opened:
-        page.get_by_role("link", name="Print sheet").press("Enter")
-    assert opened.value.url.endswith("/api/rigs/1/sheet")
-    with urllib.request.urlopen(f"{empty}/api/rigs/1/sheet") as answer:
+    sheet = printed(page, "Print sheet")
+    assert sheet.endswith("/api/rigs/1/sheet")
+    with urllib.request.urlopen(sheet) as answer:
         assert answer.read(5) == b"%PDF-"
 
 

@@ -1,10 +1,15 @@
 """Two windows on one rig: what becomes of a change is chosen on screen; nothing is lost."""
 
 import json
+import shutil
 import urllib.request
 
 import pytest
 from playwright.sync_api import expect
+
+from lyrandis.core.trials.hold import HoldTrial
+from lyrandis.store.database import closed_after, open_database
+from lyrandis.store.rigs import RigStore
 
 POINT = "Point"
 
@@ -127,11 +132,16 @@ def test_preferences_of_two_windows_both_stay(page, demo):
     assert (told["units"]["distance"], told["units"]["brace"]) == ("yd", "mm")
 
 
-def test_the_logbook_and_the_trials_are_drawn_as_far_as_one_looks(page, demo):
-    for n in range(90):
-        trial = {"kind": "hold", "weight_lbf": 36, "seconds": 3 + n % 9}
-        changes = {"arrow.point_gr": 100.0 + n % 7} if n % 2 else {}
-        keep(demo, changes, trial=trial)
+def test_the_logbook_and_the_trials_are_drawn_as_far_as_one_looks(page, tmp_path, demo_data, serve):
+    folder = tmp_path / "demo"
+    shutil.copytree(demo_data, folder)
+    with closed_after(open_database(folder)) as engine:
+        store = RigStore(engine)
+        for n in range(90):
+            held = HoldTrial(weight_lbf=36, seconds=3 + n % 9)
+            changes = {"arrow.point_gr": 100.0 + n % 7} if n % 2 else {}
+            store.keep(1, store.get(1).seq, changes, "weight", trial=held)
+    demo = serve(folder, "demo").at
     page.goto(f"{demo}/rig/1/keep")
     count = rig(demo)["seq"]
     expect(page.locator("p.answer")).to_contain_text(f"{count} entries")
