@@ -3,12 +3,15 @@
 import re
 
 import pytest
+from test_shaft import kept
 from test_stations import LEFT_HYBRID, THUMB
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed
 from lyrandis.core.parts import Rig
 from lyrandis.core.stations import views
+from lyrandis.core.trials import KINDS, NumberedTrial
+from lyrandis.core.trials.numbered import Landing
 
 LONGBOW = {"bow.form": "longbow", "bow.length_in": 66, "bow.takedown": False, "route": "shelf",
            "bow.side_plate": "leather"}  # fmt: skip
@@ -102,3 +105,49 @@ def test_where_up_and_down_differ_the_brace_page_says_which_is_which():
             assert longer == pytest.approx(effect.string_down_in * 25.4, abs=0.06)
             return
     raise AssertionError("no such brace")
+
+
+SAID_OF_TRIALS = [
+    ("nock_read", {"height_mm": 12.7, "tail": "low", "arrows": 2}, "1/2 in: tail low, 2 arrows"),
+    ("nock_read", {"height_mm": 12.7, "tail": "level", "arrows": 1}, "1/2 in: level, 1 arrow"),
+    ("nock_read",
+     {"height_mm": 12.7, "tail": "high", "arrows": 1, "shaft": "bare", "distance_m": 10.0,
+      "crawl_mm": 20.0},
+     "1/2 in: tail high, 1 bare shaft at 10.0 m with 20 mm of crawl"),
+    ("walk_back", {"distance_m": 20.0, "offsets_cm": (3.0, 5.0)},
+     "2 arrows at 20.0 m: on average 4.0 cm right of the line"),
+    ("walk_back", {"distance_m": 20.0, "offsets_cm": (-4.0,)},
+     "1 arrow at 20.0 m: on average 4.0 cm left of the line"),
+    ("in_line", {"upper_mm": 3.0, "lower_mm": -1.0, "riser_mm": 0.0},
+     "string 3.0 mm right of the upper mark, 1.0 mm left of the lower mark, over the riser's "
+     "middle"),
+]  # fmt: skip
+
+
+@pytest.mark.parametrize(("kind", "fields", "says"), SAID_OF_TRIALS)
+def test_a_trial_says_what_was_seen(kind, fields, says):
+    assert KINDS[kind](**fields).said().plain() == says
+
+
+@pytest.mark.parametrize(
+    ("right_cm", "up_cm", "where"),
+    [(20, 15, ("right", "high")), (-20, -15, ("left", "low")), (-20, 15, ("left", "high"))],
+)
+def test_where_the_shaft_that_flies_out_lands(right_cm, up_cm, where):
+    """Six shafts, four ends; the third lies far off on one side each time."""
+    ends = [
+        NumberedTrial(
+            distance_m=30,
+            landings=tuple(
+                Landing(number=n, right_cm=(n * e) % 3 - 1 + right_cm * (n == 3),
+                        up_cm=(n + e) % 3 - 1 + up_cm * (n == 3))
+                for n in range(1, 7)
+            ),
+        )
+        for e in range(1, 5)
+    ]  # fmt: skip
+    (view,) = views(Bench(Rig(), kept(Rig(), *ends)), ["arrow"])
+    text = " ".join(f.said.plain() for f in view.findings)
+    said_of_it = re.search(r"Shaft 3 flies out, [\d.]+ cm (\w+) and [\d.]+ cm (\w+)", text)
+    assert said_of_it, text
+    assert said_of_it.groups() == where
