@@ -68,12 +68,16 @@
 		readings = next;
 	}
 
+	/** Computed anew, by another way or without one of the readings; what cannot be is not taken. */
 	function again(without?: number): Promise<void> {
+		const shown = readings;
 		return each(async () => {
+			if (shown.some((reading, j) => reading !== readings[j])) return; // pressed twice
 			problem = null;
 			try {
 				await compute(readings.filter((_, j) => j !== without));
 			} catch (error) {
+				came = null;
 				problem = (error as ApiProblem).message;
 			}
 		});

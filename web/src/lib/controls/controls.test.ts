@@ -147,6 +147,32 @@ describe('readings of a draw', () => {
 		await waitFor(() => expect(bench.changes).toMatchObject({ 'archer.draw_length_in': 28.5 }));
 	});
 
+	it('go out once, however often it is pressed', async () => {
+		const { server } = await onBench(DrawReadings);
+		await type('A reading', '28');
+		const first = await screen.findByRole('button', { name: /28 ×/ });
+		await type('A reading', '29');
+		await screen.findByRole('button', { name: /29 ×/ });
+		await fireEvent.click(first);
+		await fireEvent.click(first);
+		await waitFor(() => expect(screen.queryByRole('button', { name: /28 ×/ })).toBeNull());
+		await type('A reading', '30');
+		await screen.findByRole('button', { name: /30 ×/ });
+		const asked = server.asked.findLast((a) => a.path.endsWith('/draw-length'));
+		expect(asked?.body.readings_in).toEqual([29, 30]);
+	});
+
+	it('are not taken by a way that they cannot have been read in', async () => {
+		const { server } = await onBench(DrawReadings);
+		await type('A reading', '28');
+		await screen.findByRole('button', { name: /28 ×/ });
+		server.fail = { status: 422, body: { detail: 'That is no span.', errors: [] } };
+		await fireEvent.change(screen.getByLabelText('Method'), { target: { value: 'arm_span' } });
+		expect(await screen.findByText('That is no span.')).toBeInTheDocument();
+		await waitFor(() => expect(screen.queryByRole('button', { name: 'Take it' })).toBeNull());
+		expect(screen.getByRole('button', { name: /28 ×/ })).toBeInTheDocument();
+	});
+
 	it('keep nonsense in the field and say why', async () => {
 		await onBench(DrawReadings);
 		await type('A reading', 'far');
