@@ -4,15 +4,15 @@ from __future__ import annotations
 
 from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter, File, Query, Response, UploadFile
+from fastapi import File, Query, Response, UploadFile
 from pydantic import BaseModel
 
 from lyrandis.api.attached import file_name
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, Preferences, RigId, now
 from lyrandis.api.flight import PassingIn, changed
 from lyrandis.api.problems import answers
 from lyrandis.api.reference import get_preferences
+from lyrandis.api.routers import router_of
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said
 from lyrandis.core.parts import Course
@@ -25,7 +25,7 @@ from lyrandis.files.course_csv import read_course, write_chart, write_course
 from lyrandis.files.table_csv import MOST_BYTES
 from lyrandis.store.kept import Kept
 
-router = APIRouter(prefix="/api", tags=["aiming"], route_class=CheckedRoute)
+router = router_of("aiming")
 _CARD: dict[int | str, dict[str, Any]] = {
     200: {
         "description": "The file",

@@ -93,8 +93,6 @@ def create_app(
         docs_url=None,
         redoc_url=None,
         openapi_url="/api/openapi.json",
-        responses=problems.PROBLEM_RESPONSE,
-        generate_unique_id_function=document.route_id,
         lifespan=lifespan,
     )
     app.state.folder = folder
@@ -131,8 +129,7 @@ def create_app(
         jobs,
     )
     routers = [module.router for module in modules]
-    for router in routers:
-        app.include_router(router)
+    app.router.routes.extend(route for router in routers for route in router.routes)
     problems.note_methods(app, routers)
     document.install(app)
     pages.install(app, site)

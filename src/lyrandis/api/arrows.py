@@ -4,14 +4,14 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
-from fastapi import APIRouter, File, Query, Response, UploadFile
+from fastapi import File, Query, Response, UploadFile
 from pydantic import BaseModel, ConfigDict, Field
 
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, Preferences, RigId, now
 from lyrandis.api.parts import Mark
 from lyrandis.api.problems import answers
 from lyrandis.api.reference import get_preferences
+from lyrandis.api.routers import router_of
 from lyrandis.core.bench.dozen import SpreadCost
 from lyrandis.core.bench.what_if import ArrowOnBow, arrow_on_bow, usual_others
 from lyrandis.core.errors import RefusedError
@@ -25,7 +25,7 @@ from lyrandis.files.shafts_csv import read_shafts, write_shafts
 from lyrandis.files.speeds_csv import read_speeds
 from lyrandis.files.table_csv import MOST_BYTES
 
-router = APIRouter(prefix="/api", tags=["arrows"], route_class=CheckedRoute)
+router = router_of("arrows")
 MOST_OTHERS = 4
 Changes = dict[str, Any]
 

@@ -2,19 +2,19 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter, Response
+from fastapi import Response
 from pydantic import BaseModel, Field
 
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, Preferences, RigId, now
 from lyrandis.api.reference import get_preferences
 from lyrandis.api.rigs import Digest, KeepIn, as_it_is, seen
+from lyrandis.api.routers import router_of
 from lyrandis.core.history import MOST_ENTRIES
 from lyrandis.core.units import M_PER_YD
 from lyrandis.desk.handing_over import Deed, hand_over
 from lyrandis.desk.shown.at_range import RangeView, range_view
 
-router = APIRouter(prefix="/api/rigs", tags=["at the range"], route_class=CheckedRoute)
+router = router_of("at the range", "/api/rigs")
 
 
 @router.get("/{id}/range", response_model=RangeView)

@@ -2,15 +2,14 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict
 
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, RigId
+from lyrandis.api.routers import router_of
 from lyrandis.core.stops import StationId
 from lyrandis.desk.beside import BesideView, SideIn, compare
 
-router = APIRouter(prefix="/api", tags=["beside"], route_class=CheckedRoute)
+router = router_of("beside")
 
 
 class BesideIn(BaseModel):

@@ -7,11 +7,10 @@ from contextlib import contextmanager
 from typing import Annotated
 
 import numpy as np
-from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field
 
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import now
+from lyrandis.api.routers import router_of
 from lyrandis.core.aim.crawls import MOST_DISTANCES, CrawlChart, crawl_chart
 from lyrandis.core.arrow.build import Build, build
 from lyrandis.core.bench import Bench
@@ -44,7 +43,7 @@ from lyrandis.desk.shown import BenchView, bench_view
 from lyrandis.desk.shown.arrow import ShotView, shot_view
 from lyrandis.desk.shown.bow import BowLengthView, ForceDrawView, force_draw_view
 
-router = APIRouter(prefix="/api/compute", tags=["compute"], route_class=CheckedRoute)
+router = router_of("compute", "/api/compute")
 Finite = Annotated[float, Field(allow_inf_nan=False)]
 
 

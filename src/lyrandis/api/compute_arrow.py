@@ -4,11 +4,10 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.compute import Request
+from lyrandis.api.routers import router_of
 from lyrandis.core.arrow.chronograph import Shots
 from lyrandis.core.arrow.matched_set import (
     MASS_SCALE_GR,
@@ -24,7 +23,7 @@ from lyrandis.core.findings import Said
 from lyrandis.core.parts import Archer, Bow, Rig, String
 from lyrandis.core.trials.chronograph import Speed
 
-router = APIRouter(prefix="/api/compute", tags=["compute"], route_class=CheckedRoute)
+router = router_of("compute", "/api/compute")
 Mass = Annotated[float, Field(ge=50, le=2500, allow_inf_nan=False)]
 
 

@@ -5,11 +5,10 @@ from __future__ import annotations
 from typing import Annotated
 
 import numpy as np
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.compute import Request
+from lyrandis.api.routers import router_of
 from lyrandis.core.aim.crawls import Unshot
 from lyrandis.core.aim.learn import (
     SPEED_MPS,
@@ -25,7 +24,7 @@ from lyrandis.core.fit.first_rig import EYE_ABOVE_NOCK_MM
 from lyrandis.core.flight.trajectory import AimedArrow
 from lyrandis.core.parts.archer import Anchor
 
-router = APIRouter(prefix="/api/compute", tags=["compute"], route_class=CheckedRoute)
+router = router_of("compute", "/api/compute")
 DISTANCES_M = tuple(np.arange(5.0, 50.01, 5.0).tolist())
 MOST_NEXT = 5
 Metres = Annotated[float, Field(ge=2, le=90, allow_inf_nan=False)]

@@ -5,11 +5,10 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 import numpy as np
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.compute import Request
+from lyrandis.api.routers import router_of
 from lyrandis.core.bench import Bench
 from lyrandis.core.bench.flex import READ_AT_M
 from lyrandis.core.errors import RefusedError
@@ -19,7 +18,7 @@ from lyrandis.core.flight.read_tests import TESTS
 from lyrandis.core.parts import Archer, Arrow, Bow, Rig, String, TestId
 from lyrandis.core.tune.walk_back import LineVisit, WalkedBack, walk_back
 
-router = APIRouter(prefix="/api/compute", tags=["compute"], route_class=CheckedRoute)
+router = router_of("compute", "/api/compute")
 Offset = Annotated[float, Field(ge=-500, le=500, allow_inf_nan=False)]
 
 

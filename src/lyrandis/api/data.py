@@ -7,21 +7,23 @@ import tempfile
 from pathlib import Path
 from typing import Annotated
 
-from fastapi import APIRouter, File, Request, UploadFile
+from fastapi import File, Request, UploadFile
 from fastapi.responses import FileResponse
+from fastapi.routing import APIRoute
 from pydantic import BaseModel
 from starlette.background import BackgroundTask
 
 from lyrandis.api.context import AtDesk
 from lyrandis.api.long import AllJobs, own, waited
 from lyrandis.api.problems import answers
+from lyrandis.api.routers import router_of
 from lyrandis.core.errors import RefusedError
 from lyrandis.desk.rigs import Desk
 from lyrandis.jobs import Job, Jobs, Tell
 from lyrandis.store.database import FILE_NAME, backup, stamp
 from lyrandis.store.restore import Looked, NoBackupError, look_over, restore_running
 
-router = APIRouter(prefix="/api/data", tags=["data"])
+router = router_of("data", "/api/data", route_class=APIRoute)
 
 
 class Unread(BaseModel):

@@ -6,18 +6,18 @@ from pathlib import Path
 from typing import Annotated
 
 import segno
-from fastapi import APIRouter, Request, Response
 from fastapi import Path as InPath
+from fastapi import Request, Response
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import now
 from lyrandis.api.doors import COOKIE, Doors
 from lyrandis.api.problems import answers
+from lyrandis.api.routers import router_of
 from lyrandis.store.devices import Devices
 from lyrandis.store.errors import MissingError
 
-router = APIRouter(prefix="/api/devices", tags=["devices"], route_class=CheckedRoute)
+router = router_of("devices", "/api/devices")
 DeviceId = Annotated[int, InPath(ge=1, le=2**53 - 1, description="Number of a device.")]
 DeviceName = Annotated[str, StringConstraints(strip_whitespace=True, min_length=1, max_length=80)]
 

@@ -5,13 +5,13 @@ from __future__ import annotations
 from collections.abc import Iterable
 from typing import Annotated
 
-from fastapi import APIRouter, Request
+from fastapi import Request
 from pydantic import BaseModel, ConfigDict, Field, StringConstraints
 
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk
 from lyrandis.api.long import AllJobs, JobView, job_view, waited
 from lyrandis.api.rigs import Digest
+from lyrandis.api.routers import router_of
 from lyrandis.core.dates import Day
 from lyrandis.core.from_rack import RackFit, rack_fit
 from lyrandis.core.history import MOST_ENTRIES
@@ -22,7 +22,7 @@ from lyrandis.desk.rigs import Desk
 from lyrandis.jobs import Job, Jobs, Tell
 from lyrandis.store.digests import named_line
 
-router = APIRouter(prefix="/api", tags=["parts"], route_class=CheckedRoute)
+router = router_of("parts")
 PartMark = Annotated[str, StringConstraints(pattern="^[0-9a-f]{32}$")]
 
 

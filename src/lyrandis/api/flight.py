@@ -5,12 +5,12 @@ from __future__ import annotations
 import base64
 from typing import Annotated, Any
 
-from fastapi import APIRouter, Query, Request
+from fastapi import Query, Request
 from pydantic import BaseModel, ConfigDict, Field
 
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, RigId, now
 from lyrandis.api.long import AllJobs, waited
+from lyrandis.api.routers import router_of
 from lyrandis.core.bench import Bench
 from lyrandis.core.trials import ClipTrial
 from lyrandis.desk import papers
@@ -21,7 +21,7 @@ from lyrandis.desk.shown.spine_map import SpineMapView, spine_map_view
 from lyrandis.instruments.film import FRAMES_A_SECOND, HEIGHT_PX, WIDTH_PX, filmed
 from lyrandis.jobs import Job, Jobs, digest
 
-router = APIRouter(prefix="/api", tags=["flight"], route_class=CheckedRoute)
+router = router_of("flight")
 
 
 class PassingIn(BaseModel):

@@ -4,14 +4,13 @@ from __future__ import annotations
 
 from collections.abc import Sequence
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
 from lyrandis.api.arrows import ShaftsRead
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk
 from lyrandis.api.long import AllJobs, JobView, job_view
 from lyrandis.api.rigs import Body
+from lyrandis.api.routers import router_of
 from lyrandis.api.scale import pulling
 from lyrandis.api.streams import taken_off
 from lyrandis.core.arrow.build import build
@@ -24,7 +23,7 @@ from lyrandis.instruments.arrow_bench import (
 )
 from lyrandis.instruments.chronograph import SimulatedChronograph
 
-router = APIRouter(prefix="/api/jobs", tags=["jobs"], route_class=CheckedRoute)
+router = router_of("jobs", "/api/jobs")
 
 
 class RigIn(Body):

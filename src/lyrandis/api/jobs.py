@@ -7,11 +7,10 @@ from collections.abc import AsyncIterator
 from dataclasses import asdict
 from typing import Annotated, Any
 
-from fastapi import APIRouter, File, Path, Query, Request, UploadFile
+from fastapi import File, Path, Query, Request, UploadFile
 from fastapi.sse import EventSourceResponse, ServerSentEvent
 from pydantic import TypeAdapter
 
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, RigId
 from lyrandis.api.data import putting_back
 from lyrandis.api.flight import PassingIn, changed, mapping
@@ -19,8 +18,9 @@ from lyrandis.api.listening import Marks, Second, listening
 from lyrandis.api.long import AllJobs, JobView, job_view
 from lyrandis.api.problems import problem_of
 from lyrandis.api.rigs import taking_in
+from lyrandis.api.routers import router_of
 
-router = APIRouter(prefix="/api/jobs", tags=["jobs"], route_class=CheckedRoute)
+router = router_of("jobs", "/api/jobs")
 JobId = Annotated[int, Path(ge=1, le=2**53 - 1, description="Number of a job.")]
 _LOOK_EVERY_S = 0.03
 

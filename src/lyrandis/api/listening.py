@@ -5,15 +5,15 @@ from __future__ import annotations
 from typing import Annotated, Literal
 
 import numpy as np
-from fastapi import APIRouter, Depends, File, Form, Query, Response, UploadFile
+from fastapi import Depends, File, Form, Query, Response, UploadFile
 from fastapi import Request as HttpRequest
 from pydantic import BaseModel, Field, TypeAdapter, ValidationError
 
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.compute import Request, named
 from lyrandis.api.context import AtDesk, RigId
 from lyrandis.api.long import AllJobs, own, waited
 from lyrandis.api.problems import answers
+from lyrandis.api.routers import router_of
 from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.sound.events import MOST_S, Sound, analyse
@@ -25,7 +25,7 @@ from lyrandis.files.wav import read_wav, write_wav
 from lyrandis.instruments.recorder import of_rig
 from lyrandis.jobs import Job, Jobs, Tell, digest
 
-router = APIRouter(prefix="/api", tags=["listening"], route_class=CheckedRoute)
+router = router_of("listening")
 SWEEP_SEED = 20
 Second = Annotated[float, Field(ge=0, le=MOST_S, allow_inf_nan=False)]
 

@@ -4,13 +4,13 @@ from __future__ import annotations
 
 from typing import Annotated, Any
 
-from fastapi import APIRouter, File, Path, Query, Response, UploadFile
+from fastapi import File, Path, Query, Response, UploadFile
 from pydantic import BaseModel, ConfigDict, Field
 
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, RigId, now
 from lyrandis.api.problems import answers
 from lyrandis.api.rigs import Digest, Seen, seen, shown
+from lyrandis.api.routers import router_of
 from lyrandis.core.dates import day_of
 from lyrandis.core.history import MOST_ENTRIES
 from lyrandis.core.parts import Part, Slot
@@ -26,7 +26,7 @@ from lyrandis.desk.rack import (
 from lyrandis.desk.views import RigView
 from lyrandis.files.part_json import MOST_BYTES, StoryEntry, part_text, read_part
 
-router = APIRouter(prefix="/api", tags=["parts"], route_class=CheckedRoute)
+router = router_of("parts")
 Mark = Annotated[str, Path(pattern="^[0-9a-f]{32}$", description="Mark of a part.")]
 
 

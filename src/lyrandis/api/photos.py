@@ -5,17 +5,17 @@ from __future__ import annotations
 import base64
 from typing import Annotated
 
-from fastapi import APIRouter, File, Query, Response, UploadFile
+from fastapi import File, Query, Response, UploadFile
 from pydantic import BaseModel, Field
 
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.compute import Request
 from lyrandis.api.problems import answers
+from lyrandis.api.routers import router_of
 from lyrandis.core.flight.photo import homography, places_cm
 from lyrandis.files.photo import re_encoded
 from lyrandis.instruments.camera import group_photo
 
-router = APIRouter(prefix="/api", tags=["photos"], route_class=CheckedRoute)
+router = router_of("photos")
 Px = Annotated[float, Field(ge=-10_000, le=10_000, allow_inf_nan=False)]
 Cm = Annotated[float, Field(ge=10, le=400, allow_inf_nan=False)]
 Pixels = tuple[Px, Px]

@@ -5,12 +5,11 @@ from __future__ import annotations
 from functools import partial
 from typing import Annotated, Any, Literal
 
-from fastapi import APIRouter
 from pydantic import BaseModel, ConfigDict, Field, ValidationError
 
 import lyrandis
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import Preferences
+from lyrandis.api.routers import router_of
 from lyrandis.core.arrow.spine import parse_spine
 from lyrandis.core.bow.form import FORMS, default_brace_in
 from lyrandis.core.errors import RefusedError
@@ -27,7 +26,7 @@ from lyrandis.core.trials import KINDS
 from lyrandis.core.tune.quiet import CHECKS
 from lyrandis.core.units import QUANTITIES, UNITS, parse, parse_list
 
-router = APIRouter(prefix="/api", tags=["reference"], route_class=CheckedRoute)
+router = router_of("reference")
 _KEY = "preferences"
 
 

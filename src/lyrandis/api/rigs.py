@@ -5,16 +5,16 @@ from __future__ import annotations
 import io
 from typing import Annotated, Any
 
-from fastapi import APIRouter, File, Query, Request, Response, UploadFile
+from fastapi import File, Query, Request, Response, UploadFile
 from fastapi.responses import StreamingResponse
 from pydantic import BaseModel, ConfigDict, Field
 
 from lyrandis.api.attached import file_name
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.context import AtDesk, Preferences, RigId, now
 from lyrandis.api.long import AllJobs, own, waited
 from lyrandis.api.problems import answers
 from lyrandis.api.reference import get_preferences
+from lyrandis.api.routers import router_of
 from lyrandis.core.bench import Bench
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
@@ -46,7 +46,7 @@ from lyrandis.store.digests import named
 from lyrandis.store.kept import Kept
 from lyrandis.store.rigs import Along
 
-router = APIRouter(prefix="/api/rigs", tags=["rigs"], route_class=CheckedRoute)
+router = router_of("rigs", "/api/rigs")
 
 
 Digest = Annotated[str, Field(pattern="^[0-9a-f]{32}$")]

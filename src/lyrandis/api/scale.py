@@ -4,11 +4,13 @@ from __future__ import annotations
 
 from typing import Annotated
 
-from fastapi import APIRouter, File, Response, UploadFile
+from fastapi import File, Response, UploadFile
+from fastapi.routing import APIRoute
 from pydantic import BaseModel
 
 from lyrandis.api.context import AtDesk, RigId
 from lyrandis.api.problems import answers
+from lyrandis.api.routers import router_of
 from lyrandis.api.streams import taken_off
 from lyrandis.core.bench import Bench
 from lyrandis.core.bow.readings import thinned
@@ -18,7 +20,7 @@ from lyrandis.files.readings_csv import MOST_BYTES, read_readings, write_reading
 from lyrandis.instruments.scale import SimulatedScale
 from lyrandis.jobs import Job, Jobs
 
-router = APIRouter(prefix="/api", tags=["scale"])
+router = router_of("scale", route_class=APIRoute)
 
 
 class Readings(BaseModel):

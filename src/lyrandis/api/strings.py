@@ -2,11 +2,10 @@
 
 from __future__ import annotations
 
-from fastapi import APIRouter
 from pydantic import BaseModel, Field
 
-from lyrandis.api.bodies import CheckedRoute
 from lyrandis.api.compute import Request, named
+from lyrandis.api.routers import router_of
 from lyrandis.core.bow.statics import solve
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.parts import Bow, String
@@ -14,7 +13,7 @@ from lyrandis.core.string.measures import usual_length_in
 from lyrandis.core.string.settling import settle
 from lyrandis.core.string.twists import Twisted, twist
 
-router = APIRouter(prefix="/api/compute", tags=["compute"], route_class=CheckedRoute)
+router = router_of("compute", "/api/compute")
 
 
 class TurnsSeenIn(Request):
