@@ -2,6 +2,8 @@
 
 from __future__ import annotations
 
+import fcntl
+import os
 import shutil
 
 import pytest
@@ -9,8 +11,8 @@ from fastapi.testclient import TestClient
 from hypothesis import settings
 
 from lyrandis.api.app import create_app
-from lyrandis.demo import scenario
-from lyrandis.store.database import closed_after, open_database
+from lyrandis.demo.folder import prepare
+from lyrandis.store.database import open_database
 from lyrandis.store.rigs import RigStore
 
 BASE = "http://127.0.0.1"  # as the browser asks
@@ -37,11 +39,14 @@ def store(tmp_path):
 
 @pytest.fixture(scope="session")
 def demo_rigs(tmp_path_factory):
-    """A folder with the demo's rigs, made once: a test takes a copy of its own."""
-    folder = tmp_path_factory.mktemp("demo-rigs")
-    with closed_after(open_database(folder)) as engine:
-        scenario.load(RigStore(engine))
-    return folder
+    """The demo's folder, made once for all workers: a test takes a copy of its own."""
+    place = tmp_path_factory.getbasetemp()
+    if "PYTEST_XDIST_WORKER" in os.environ:
+        place = place.parent
+    with (place / "demo.lock").open("w") as lock:
+        fcntl.flock(lock, fcntl.LOCK_EX)  # whoever comes second finds it made
+        prepare(place / "demo", False)
+    return place / "demo"
 
 
 def _app(tmp_path):

@@ -8,7 +8,8 @@ export default {
 		adapter: adapter({
 			pages: '../src/lyrandis/site',
 			assets: '../src/lyrandis/site',
-			fallback: 'index.html'
+			fallback: 'index.html',
+			precompress: true
 		}),
 		paths: { relative: false },
 		// Only the page for the range registers it: nobody else has a use for it.

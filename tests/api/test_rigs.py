@@ -249,6 +249,25 @@ class TestWhoIsAnswered:
         assert client.get("/..%2f..%2fetc%2fpasswd").status_code in (200, 404)
         assert "root:" not in client.get("/..%2f..%2fetc%2fpasswd").text
 
+    @pytest.mark.parametrize(
+        ("accepted", "packing", "sent"),
+        [
+            ("gzip, br;q=0.9", "br", b"by brotli"),
+            ("gzip", "gzip", b"by gzip"),
+            ("identity", None, b"<svg/>"),
+        ],
+    )
+    def test_a_built_file_goes_out_as_it_was_packed(
+        self, client, tmp_path, accepted, packing, sent
+    ):
+        for suffix, content in ((".br", b"by brotli"), (".gz", b"by gzip")):
+            (tmp_path / "site" / f"mark.svg{suffix}").write_bytes(content)
+        with client.stream("GET", "/mark.svg", headers={"accept-encoding": accepted}) as answer:
+            assert b"".join(answer.iter_raw()) == sent
+        assert answer.headers.get("content-encoding") == packing
+        assert answer.headers["content-type"] == "image/svg+xml"
+        assert "Accept-Encoding" in answer.headers["vary"]
+
     def test_a_fault_has_a_mark_and_tells_no_more(self, client, monkeypatch):
         def broken(*_):
             raise ZeroDivisionError("secret path")

@@ -21,7 +21,6 @@ from rest import COUNTS_QUESTIONS
 from typer.testing import CliRunner
 
 from lyrandis import certificates, cli
-from lyrandis.demo.folder import prepare
 
 SITE = Path(__file__).parents[2] / "src" / "lyrandis" / "site" / "index.html"
 
@@ -114,8 +113,9 @@ class Served:
 
 
 @pytest.fixture
-def serve():
+def serve(demo_rigs):
     """Starts the application on a folder, as often as asked; all are stopped after the test."""
+    os.environ["WARMED_ON"] = str(demo_rigs)  # read by the process that is forked
     started = []
 
     def on(folder, command, *more):
@@ -133,27 +133,19 @@ def empty(tmp_path, serve):
     return serve(tmp_path / "data", "serve").at
 
 
-@pytest.fixture(scope="session")
-def demo_data(tmp_path_factory):
-    """The demo's data, made once: each test has a copy of its own."""
-    folder = tmp_path_factory.mktemp("demo") / "demo"
-    prepare(folder, False)
-    return folder
-
-
 @pytest.fixture
-def demo_server(tmp_path, demo_data, serve):
+def demo_server(tmp_path, demo_rigs, serve):
     """The application on the demo's data, stopped after the test and whenever it wants."""
     folder = tmp_path / "demo"
-    shutil.copytree(demo_data, folder)
+    shutil.copytree(demo_rigs, folder)
     return serve(folder, "demo")
 
 
 @pytest.fixture
-def away_server(tmp_path, demo_data, certified, serve):
+def away_server(tmp_path, demo_rigs, certified, serve):
     """The application on the demo's data as others reach it: by https, with invitations."""
     folder, told = tmp_path / "away", tmp_path / "told.txt"
-    shutil.copytree(demo_data, folder)
+    shutil.copytree(demo_rigs, folder)
     shutil.copytree(certified / "certificates", folder / "certificates")
     return serve(folder, "demo", ("--host", "0.0.0.0"), told)
 

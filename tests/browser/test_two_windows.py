@@ -132,9 +132,9 @@ def test_preferences_of_two_windows_both_stay(page, demo):
     assert (told["units"]["distance"], told["units"]["brace"]) == ("yd", "mm")
 
 
-def test_the_logbook_and_the_trials_are_drawn_as_far_as_one_looks(page, tmp_path, demo_data, serve):
+def test_the_logbook_and_the_trials_are_drawn_as_far_as_one_looks(page, tmp_path, demo_rigs, serve):
     folder = tmp_path / "demo"
-    shutil.copytree(demo_data, folder)
+    shutil.copytree(demo_rigs, folder)
     with closed_after(open_database(folder)) as engine:
         store = RigStore(engine)
         for n in range(90):
