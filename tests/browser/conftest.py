@@ -111,6 +111,11 @@ class Served:
         self.run.terminate()
         self.run.join(PATIENCE_S)
 
+    def end(self):
+        """Without waiting for questions that are open."""
+        self.run.kill()
+        self.run.join(PATIENCE_S)
+
 
 @pytest.fixture
 def serve(demo_rigs):
@@ -124,7 +129,7 @@ def serve(demo_rigs):
 
     yield on
     for server in started:
-        server.stop()
+        server.end()
 
 
 @pytest.fixture

@@ -12,7 +12,10 @@ from lyrandis.core.route import ROUTES
 from lyrandis.demo.scenario import SEED
 
 AXE = Path(__file__).parents[2] / "web/node_modules/axe-core/axe.min.js"
-SIZES = {"wide": (1280, 800), "tablet": (820, 1180), "phone": (390, 844)}
+SIZES = {
+    name: {"width": width, "height": height}
+    for name, width, height in (("phone", 390, 844), ("tablet", 820, 1180), ("wide", 1280, 800))
+}
 LEAST = {"wide": 24, "tablet": 44, "phone": 44}  # px, of what is pressed
 # The final tiller is the rough one's page once more.
 STATIONS = tuple(s for s in ROUTES["takedown"].stops if s != "final-tiller")
@@ -48,32 +51,28 @@ SMALL = """(least) => [...document.querySelectorAll('button, a, input, select, s
 """
 
 
+SHARES = 4
+
+
 @pytest.fixture
-def look(page, demo):
+def every(page, demo):
+    """Pages with each of their leaves turned to, at each size: a page is loaded as a phone does."""
     source = AXE.read_text()
 
-    def at(path, size):
-        page.set_viewport_size(dict(zip(("width", "height"), SIZES[size], strict=True)))
-        page.goto(f"{demo}{path}")
-        at_rest(page)
-        page.evaluate(source)
-
-    return at
-
-
-@pytest.fixture
-def every(page, look):
-    """Every page at a size with each of its leaves turned to, and all that it shows there."""
-
-    def walk(size):
-        for path in PAGES:
-            look(path, size)
-            tabs = page.get_by_role("tab")
-            for leaf in range(max(tabs.count(), 1)):
-                if leaf:
-                    tabs.nth(leaf).click()
+    def walk(paths):
+        for path in paths:
+            page.set_viewport_size(SIZES["phone"])
+            page.goto(f"{demo}{path}")
+            at_rest(page)
+            page.evaluate(source)
+            for size, frame in SIZES.items():
+                page.set_viewport_size(frame)
+                tabs = page.get_by_role("tab")
+                for leaf in range(max(tabs.count(), 1)):
+                    if tabs.count():
+                        tabs.nth(leaf).click()
                     at_rest(page)
-                yield f"{path} {leaf}"
+                    yield f"{path} {leaf} {size}", size
 
     return walk
 
@@ -82,16 +81,16 @@ def none_of(faults):
     assert not faults, json.dumps(faults, indent=1, ensure_ascii=False)
 
 
-@pytest.mark.parametrize("size", SIZES)
-def test_no_page_keeps_a_person_out(page, every, size):
+@pytest.mark.parametrize("part", range(SHARES))
+def test_no_page_keeps_a_person_out(page, every, part):
     """Nothing that a reader of screens stumbles over, all in its frame, what is pressed large enough.
 
     A tablet's page is built as a phone's. Colours are held by their tokens; `make soundness` looks
     at them on every page, by day and by lamp.
     """
     faults = {}
-    looked = () if size == "tablet" else (("light", STRUCTURE),)
-    for place in every(size):
+    for place, size in every(PAGES[part::SHARES]):
+        looked = () if size == "tablet" else (("light", STRUCTURE),)
         for mode, asked in looked if not ALL else (("light", EVERY_RULE), ("dark", COLOURS)):
             page.evaluate("(mode) => (document.documentElement.dataset.mode = mode)", mode)
             if told := page.evaluate(RUN, asked):

@@ -8,6 +8,7 @@ from lyrandis.core.trials import CoachTrial, HoldTrial, InspectionTrial
 from lyrandis.desk import papers
 from lyrandis.desk.rigs import Desk
 from lyrandis.store.database import closed_after, open_database
+from lyrandis.store.rigs import RigStore
 
 PLAN = {
     "step_up.goal_lbf": 40.0, "step_up.step_lbf": 2.0, "step_up.weeks": 6.0,
@@ -31,6 +32,12 @@ class Year:
     def hold(self, weight, seconds=12.0, times=3, ended="shaking"):
         for _ in range(times):
             self.keep(trial=HoldTrial(weight_lbf=weight, seconds=seconds, ended=ended))
+
+    def log(self, trial, times):
+        """Many at once, without looking at every page after each."""
+        store = RigStore(self.desk.engine)
+        for seq in range(store.get(self.id).seq, store.get(self.id).seq + times):
+            store.keep(self.id, seq, {}, "weight", trial=trial, at=self.desk.now())
 
     def due(self, day):
         """What is due on a day, by its id, with the calendar's days of the plan."""
@@ -104,7 +111,7 @@ def test_pain_outlives_fifty_lighter_holds_and_a_word_ends_it(year):
     year.keep(PLAN)
     year.hold(30.0)
     year.hold(30.0, 4.0, 1, "pain")
-    year.hold(20.0, 30.0, 50)
+    year.log(HoldTrial(weight_lbf=20.0, seconds=30.0, ended="shaking"), 50)
     told = year.due("2026-06-01")
     assert next(iter(told)) == "stopped-weight"
     assert not any(id.startswith("step") for id in told)
@@ -117,7 +124,6 @@ def test_pain_outlives_fifty_lighter_holds_and_a_word_ends_it(year):
 
 def test_what_was_found_outlives_fifty_looks_that_found_nothing(year):
     year.keep(trial=InspectionTrial(looked=("cracks",), found=("cracks",)))
-    for _ in range(35):
-        year.keep(trial=InspectionTrial(looked=("cracks",)))
+    year.log(InspectionTrial(looked=("cracks",)), 35)
     kept = year.desk.get(year.id)
     assert "bow" in papers.bench_of(kept, year.desk.now()).stopped

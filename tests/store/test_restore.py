@@ -1,6 +1,7 @@
 """Backups are whole or absent; putting one back keeps what it replaces; looking over finds faults."""
 
 import os
+import shutil
 import socket
 import sqlite3
 import stat
@@ -215,17 +216,27 @@ class TestDemo:
             assert "did not make" in said
         assert names_in(mine) == ["One"]
 
-    def test_an_earlier_demos_folder_is_taken_over(self, tmp_path):
-        demo_folder.scenario_in(tmp_path / "old")
+    @pytest.fixture
+    def unmarked(self, tmp_path, demo_rigs):
+        """Makes a folder as an earlier demo left it."""
+
+        def make(name):
+            (tmp_path / name).mkdir()
+            shutil.copy(demo_rigs / FILE_NAME, tmp_path / name)
+
+        return make
+
+    def test_an_earlier_demos_folder_is_taken_over(self, tmp_path, unmarked):
+        unmarked("old")
         demo_folder.prepare(tmp_path / "old", False)
         assert len(names_in(tmp_path / "old")) == 3
-        demo_folder.scenario_in(tmp_path / "mixed")
+        unmarked("mixed")
         folder_with(tmp_path / "mixed", "Mine")
         with pytest.raises(demo_folder.NotTheDemosError):
             demo_folder.prepare(tmp_path / "mixed", True)
 
-    def test_reset_brings_it_back_and_waits_for_no_server(self, tmp_path):
-        demo_folder.prepare(tmp_path, False)
+    def test_reset_brings_it_back_and_waits_for_no_server(self, tmp_path, demo_rigs):
+        shutil.copytree(demo_rigs, tmp_path, dirs_exist_ok=True)
         folder_with(tmp_path, "Played with")
         demo_folder.prepare(tmp_path, False)
         assert len(names_in(tmp_path)) == 4
