@@ -4,7 +4,7 @@
 	import { notices } from '$lib/bench/notice.svelte';
 
 	/** Short notices at the foot of the page. */
-	const SHOWN_MS = 4000;
+	const SHOWN_MS = 8000; // read by a slow reader too
 	const toaster = createToaster({ placement: 'bottom' });
 	$effect(() => {
 		if (notices.waiting.length === 0) return;
