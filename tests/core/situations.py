@@ -257,10 +257,10 @@ SITUATIONS = (
               (tiller(186, 180),), {"limbs.upper_turns": 0.0}),
     Situation("tiller", "bolts at their end", CRAWLS | {"limbs.upper_turns": -6.0, "limbs.lower_turns": 6.0},
               (tiller(195, 180),)),
-    Situation("final-tiller", "weights hung since", {"weights.middle_g": 300.0},
-              (tiller(180, 180),), {"weights.middle_g": 0.0}),
     Situation("tiller", "a turn that did the wrong thing", CRAWLS | {"limbs.upper_turns": 1.0},
               (tiller(190, 180), tiller(170, 180)), {"limbs.upper_turns": 0.0}),
+    Situation("final-tiller", "weights hung since", {"weights.middle_g": 300.0},
+              (tiller(180, 180),), {"weights.middle_g": 0.0}),
     # In line
     Situation("in-line", "not looked at"),
     Situation("in-line", "over both marks", {}, (look(upper_mm=0, lower_mm=0, drawn="tracks"),)),

@@ -102,7 +102,9 @@ def test_the_page_has_each_rig_once_and_no_other():
     assert list(chapters()) == NAMES
 
 
-@pytest.mark.parametrize("at", range(len(SITUATIONS)), ids=NAMES)
+@pytest.mark.parametrize(
+    "at", range(len(SITUATIONS)), ids=[name.replace(" ", "-") for name in NAMES]
+)
 def test_a_station_says_what_the_page_says(at):
     assert lines(at) == chapters()[NAMES[at]]
 
