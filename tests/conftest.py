@@ -38,8 +38,17 @@ def pytest_collection_finish():
     gc.set_threshold(50_000, 20, 50)
 
 
+@pytest.fixture(scope="session")
+def empty_folder(tmp_path_factory):
+    """A folder with a database and nothing in it, made once: a test takes a copy of its own."""
+    folder = tmp_path_factory.mktemp("empty")
+    open_database(folder).dispose()
+    return folder
+
+
 @pytest.fixture
-def store(tmp_path):
+def store(tmp_path, empty_folder):
+    shutil.copytree(empty_folder, tmp_path, dirs_exist_ok=True)
     engine = open_database(tmp_path)
     yield RigStore(engine)
     engine.dispose()
@@ -66,7 +75,8 @@ def _app(tmp_path):
 
 
 @pytest.fixture
-def app(tmp_path):
+def app(tmp_path, empty_folder):
+    shutil.copytree(empty_folder, tmp_path / "data")
     made = _app(tmp_path)
     yield made
     made.state.desk.engine.dispose()

@@ -8,7 +8,7 @@ from pathlib import Path
 
 from pydantic import BaseModel
 
-from lyrandis.core import parts, trials
+from lyrandis.core import history, parts, trials
 from lyrandis.core.units import QUANTITIES, UNITS
 
 PAGE = Path(__file__).parents[2] / "docs/fields.md"
@@ -33,7 +33,7 @@ def models():
             for kind in inner(field.annotation):
                 look(kind)
 
-    for one in (parts.Rig, *trials.KINDS.values()):
+    for one in (parts.Rig, parts.Part, history.Entry, *trials.KINDS.values()):
         look(one)
     return [found[name] for name in sorted(found)]
 
@@ -65,7 +65,15 @@ def row(name, field):
     quantity = QUANTITIES.get(extra.get("quantity", ""))
     unit = UNITS[quantity.stored].label if quantity is not None else ""
     text = " ".join(filter(None, [field.title and f"{field.title}.", field.description]))
-    return f"| `{name}` | {least} | {most} | {unit} | {' '.join(text.split())} |"
+    return f"| `{name}` | {least} | {most} | {usual(field)} | {unit} | {' '.join(text.split())} |"
+
+
+def usual(field):
+    """What stands there until something is entered, where that is a value."""
+    value = field.get_default(call_default_factory=True)
+    if isinstance(value, float):
+        return f"{value:g}"
+    return str(value) if isinstance(value, str | int | tuple) else ""
 
 
 def page():
@@ -75,8 +83,8 @@ def page():
         lines += [
             f"## {model.__name__}",
             "",
-            "| field | least | most | unit | |",
-            "|---|---|---|---|---|",
+            "| field | least | most | usual | unit | |",
+            "|---|---|---|---|---|---|",
         ]
         lines += [row(name, field) for name, field in model.model_fields.items()]
         grounds = getattr(model, "grounds", {})

@@ -4,7 +4,6 @@ The page is what counts: a word that differs from it fails. `python tests/core/t
 writes it anew; what changed there is read line by line, beside the name of its rig.
 """
 
-import re
 from functools import cache
 from pathlib import Path
 
@@ -17,9 +16,9 @@ PAGE = Path(__file__).parents[2] / "docs/sentences.md"
 HEAD = """# What the stations say
 
 Each station on rigs made by hand: first its note on the rail and its answer, then its findings, with
-their level, what they rest on and what they offer to press. Values stand in braces. The first rig of
-a station is told whole; of the others stands what they say beside it (+) and do not say (−). A reason
-stands where it is first given.
+their level, what they rest on and what they offer to press. The first rig of a station is told
+whole; of the others stands what they say beside it (+) and do not say (−). A reason stands where it
+is first given.
 
 """
 
@@ -27,36 +26,29 @@ stands where it is first given.
 WHY = "why: "
 
 
-def words(said):
-    """A sentence with its values' quantities in place of their numbers, which models may move."""
-
-    def slot(found):
-        value = said.values.get(found[1])
-        if value is None:
-            return said.words[found[1]]
-        return f"{{{value.quantity}{'' if value.plus_minus is None else ' ±'}}}"
-
-    return re.sub(r"\d+\.\d+", "#", re.sub(r"\{(\w+)\}", slot, said.text))
-
-
 def told(situation):
-    """Every line that its station says."""
+    """Every line that its station says; a reason's is known by its words without their numbers."""
     bench = situation.bench()
     view = next(v for v in views(bench, [situation.station]) if v.station == situation.station)
     note = next(n.note for n in notes(bench) if n.station == situation.station)
-    lines = [f"note: {words(note)}", f"answer: {words(view.answer)}"]
+    lines = {}
+    for said in (f"note: {note.plain()}", f"answer: {view.answer.plain()}"):
+        lines[said] = said
     for finding in view.findings:
-        lines.append(f"{finding.level}, {finding.told}: {words(finding.said)}")
-        lines.append(f"{WHY}{words(finding.why)}")
-        lines += [f"to press: {words(a.label)}" for a in (finding.action,) if a is not None]
-    return list(dict.fromkeys(lines))
+        said = f"{finding.level}, {finding.told}: {finding.said.plain()}"
+        lines[said] = said
+        lines[f"{WHY}{finding.why.text}"] = f"{WHY}{finding.why.plain()}"
+        if finding.action is not None:
+            press = f"to press: {finding.action.label.plain()}"
+            lines[press] = press
+    return lines
 
 
 @cache
 def whys(at):
     """The reasons that were told at its station by then."""
     before = whys(at - 1) if at > FIRST[SITUATIONS[at].station] else frozenset()
-    return before | {line for line in told(SITUATIONS[at]) if line.startswith(WHY)}
+    return before | {key for key in told(SITUATIONS[at]) if key.startswith(WHY)}
 
 
 @cache
@@ -64,11 +56,11 @@ def lines(at):
     """What its chapter lists: of a station's first rig everything, of another what differs."""
     now, first = told(SITUATIONS[at]), FIRST[SITUATIONS[at].station]
     if at == first:
-        return [f"- {line}" for line in now]
-    before = [line.removeprefix("- ") for line in lines(first)]
-    more = [f"- + {line}" for line in now if line not in before and line not in whys(at - 1)]
-    gone = [line for line in before if line not in now and not line.startswith(WHY)]
-    return more + [f"- − {line}" for line in gone]
+        return [f"- {line}" for line in now.values()]
+    before, known = told(SITUATIONS[first]), whys(at - 1)
+    more = [f"- + {line}" for key, line in now.items() if key not in before and key not in known]
+    gone = [f"- − {line}" for key, line in before.items() if key not in now]
+    return more + [line for line in gone if not line.startswith(f"- − {WHY}")]
 
 
 FIRST = {s.station: at for at, s in reversed(list(enumerate(SITUATIONS)))}

@@ -9,7 +9,6 @@ from pathlib import Path
 
 import pytest
 from situations import LONGBOW, SITUATIONS, THUMB
-from test_sentences import words
 
 from lyrandis.core.assembly import steps_for
 from lyrandis.core.bench import Bench
@@ -65,7 +64,7 @@ def _places():
 
 def _reads():
     for test, read in TESTS.items():
-        yield f"{TITLES[test]}: {HOW[test]}"
+        yield f"{TITLES[test]}: {HOW[test]} {read.arrows} arrows, {read.minutes} minutes"
         for outcome in read.outcomes:
             left, right = (outcome_words(test, outcome, side) for side in (True, False))
             told = left if left == right else f"{left}; arrow on the right: {right}"
@@ -74,7 +73,7 @@ def _reads():
 
 def _trials():
     made = (KINDS[kind](**fields) for s in SITUATIONS for kind, fields in s.trials)
-    yield from dict.fromkeys(f"{trial.kind}: {words(trial.said())}" for trial in made)
+    yield from dict.fromkeys(f"{trial.kind}: {trial.said().plain()}" for trial in made)
 
 
 def _schools():
@@ -82,7 +81,7 @@ def _schools():
         for draw in (26.0, 29.0):
             b = Bench(changed(Rig(), changes | {"archer.draw_length_in": draw}))
             for s in b.fit.schools:
-                yield f"{name}, {draw:g} in, {s.school}, {s.verdict}: {words(s.why)}"
+                yield f"{name}, {draw:g} in, {s.school}, {s.verdict}: {s.why.plain()}"
 
 
 def _moves():
@@ -92,7 +91,7 @@ def _moves():
     }.items():
         b = Bench(changed(Rig(), changes))
         for moved in what_moves(b):
-            yield f"{name}: {words(moved.said)}"
+            yield f"{name}: {moved.said.plain()}"
 
 
 def _others():
@@ -110,8 +109,8 @@ def _schedule():
     for situation in SITUATIONS:
         if situation.name in ASKED:
             for due in schedule(situation.bench(), []):
-                last = f" Last {words(due.last)}" if due.last else ""
-                told = f"{words(due.title)}: {words(due.why)}{last}"
+                last = f" Last {due.last.plain()}" if due.last else ""
+                told = f"{due.title.plain()}: {due.why.plain()}{last}"
                 yield f"{situation.name}, {due.station}, {due.when}: {told}"
 
 
@@ -119,7 +118,7 @@ def _tally():
     for name in ("as it is", "weighed on an earlier build", "held three times"):
         b = next(s for s in SITUATIONS if s.name == name).bench()
         for entry in tally(b):
-            yield f"{name}: {entry.title}, {entry.value.quantity}, {entry.source}, {entry.station}"
+            yield f"{name}: {entry.title}, {entry.value.value:.4g} {entry.value.quantity}, {entry.source}, {entry.station}"
 
 
 def _units():
