@@ -46,7 +46,12 @@ _WORDS = [
     ("stiffer", "weaker"), ("heavier", "lighter"), ("above", "below"), ("nearer", "farther"),
     ("before", "after"), ("least", "most"),
 ]  # fmt: skip
-CONSTANTS = "tests/core/test_constants.py::test_the_code_has_the_pages_numbers"
+# What has a name stands on one of these pages, which are quickly asked.
+PAGES = [
+    "tests/core/test_constants.py::test_the_code_has_the_pages_numbers",
+    "tests/core/test_fields_page.py::test_the_code_has_the_pages_fields",
+    "tests/core/test_words_page.py",
+]
 MOST_TEST_S = 15.0  # of tests run against one mutant
 TIMES = 8  # a mutant whose tests take this many times as long as usual has failed
 _OPPOSITE: dict[type, type] = {
@@ -280,8 +285,7 @@ class Chooser:
         names = _names_defined(self.trees[mutant.file], mutant.line)
         chosen = self._of_names(names) if names else self._at(mutant.file, mutant.line)
         ordered = sorted(chosen, key=lambda t: self.base.seconds.get(t, 0.0))
-        # What has a name stands on the page of constants: ask that first.
-        out, total = ([CONSTANTS] if names else []), 0.0
+        out, total = (list(PAGES) if names else []), 0.0
         for test in ordered:
             total += self.base.seconds.get(test, 0.0)
             if total > MOST_TEST_S:

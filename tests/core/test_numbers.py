@@ -16,6 +16,7 @@ from pydantic import BaseModel
 from situations import SITUATIONS
 
 from lyrandis.core.bench.what_if import arrow_on_bow, usual_others
+from lyrandis.core.bow.drawing import pose
 from lyrandis.core.errors import RefusedError
 
 KEPT = Path(__file__).with_name("numbers.json.gz")
@@ -32,7 +33,8 @@ NAMES = (
     "arrow: a taper lengthened", "flight: a bounce", "flight: a read against the others",
     "flight: a walk-back, bowed", "quiet: quieter", "crawls: a chart learnt from shots",
     "crawls: crawls counted by fingers", "crawls: gaps shot", "crawls: one crawl", "crawls: uphill",
-    "crawls: guesses too far",
+    "crawls: guesses too far", "crawls: only far distances", "crawls: a gap known before",
+    "brace: a string whose turns are known", "string: settled a tenth lower",
 )  # fmt: skip
 BY_NAME = {f"{s.station}: {s.name}": s for s in SITUATIONS}
 DEEP = 6
@@ -76,6 +78,7 @@ def asked(subject):
 def computed(name):
     b = BY_NAME[name].bench()
     told = {subject: dict(asked(getattr(b, subject))) for subject in SUBJECTS}
+    told["poses"] = [numbers(pose(b.bow.curve.statics, draw)) for draw in (None, b.bow.draw_in)]
     told["other arrows"] = {}
     for other, changes in usual_others(b).items():
         try:

@@ -119,7 +119,7 @@ class TestHistory:
             "Weighed by the simulated scale, 35.0 lb at 28 in.",
             "Put right: held 36.0 lb for 12.0 s, until it shook.",
             "Looked the bow over and found: cracks across a limb.",
-            "Looked the bow over in 1 places, nothing found.",
+            "Looked the bow over in 1 place, nothing found.",
         ]
 
     def test_a_list_of_words_names_what_came_and_went(self):

@@ -4,11 +4,13 @@ The page is what counts: a word that differs from it fails. `python tests/core/t
 writes it anew; what changed there is read line by line.
 """
 
+from dataclasses import replace
 from functools import cache
 from pathlib import Path
 
 import pytest
 from situations import LONGBOW, SITUATIONS, THUMB
+from test_from_rack import ARROWS, ASKING, BOW, STRING, held, lie, mark
 
 from lyrandis.core.assembly import steps_for
 from lyrandis.core.bench import Bench
@@ -17,8 +19,19 @@ from lyrandis.core.bench.what_if import usual_others
 from lyrandis.core.fields import changed
 from lyrandis.core.flight.read_tests import TESTS
 from lyrandis.core.flight.read_words import HOW, TITLES, outcome_words
+from lyrandis.core.from_rack import rack_fit, rig_of
 from lyrandis.core.inspection import PLACES
-from lyrandis.core.parts import Rig
+from lyrandis.core.part_story import described, size_in
+from lyrandis.core.parts import (
+    ArcherPart,
+    ArrowSet,
+    BowPart,
+    LimbPart,
+    Part,
+    Rig,
+    RiserPart,
+    StringPart,
+)
 from lyrandis.core.route import ROUTES
 from lyrandis.core.route.tools import TOOLS
 from lyrandis.core.schedule import schedule
@@ -73,7 +86,9 @@ def _reads():
 
 def _trials():
     made = (KINDS[kind](**fields) for s in SITUATIONS for kind, fields in s.trials)
-    yield from dict.fromkeys(f"{trial.kind}: {trial.said().plain()}" for trial in made)
+    yield from dict.fromkeys(
+        f"{trial.kind}: {trial.said().plain()}. As a row: {trial.columns()}" for trial in made
+    )
 
 
 def _schools():
@@ -135,6 +150,43 @@ def _units():
         )
 
 
+PARTS = (
+    Part(name="A bow", of=BowPart(form="hybrid", length_in=64, marked_weight_lbf=32)),
+    Part(name="A riser", of=RiserPart(riser_in=25)),
+    Part(name="A limb", of=LimbPart(which="upper", limb_class="medium", marked_weight_lbf=34)),
+    Part(name="A limb of which little is known", of=LimbPart(which="unknown")),
+    Part(name="A string", of=StringPart(length_in=61.25, strands=12, twists=20)),
+    Part(name="A set", of=ArrowSet(shaft_length_in=29, static_spine=820)),
+    Part(name="Ada", of=ArcherPart(draw_length_in=27)),
+)
+
+
+def _parts():
+    for part in PARTS:
+        yield f"{part.name}: {described(part).plain()}; {size_in(part)} in long"
+
+
+def _rack():
+    """Two bows for one who draws 27 in, with a string and a set of arrows."""
+    short = BOW.model_copy(update={"length_in": 54, "marked_weight_lbf": 40})
+    lying = [
+        lie(1, BOW, "a long one"),
+        lie(2, short, "a short one"),
+        lie(3, STRING),
+        lie(4, ARROWS),
+    ]
+    rig = rig_of(ASKING, {"bow": (mark(1), Part(name="b", of=BOW))})
+    for name, known in (
+        ("nothing held", ()),
+        ("30 lb held", held(rig, *[(30, 14, "shaking")] * 3)),
+    ):
+        for build in rack_fit(replace(ASKING, trials=known), lying).builds:
+            told = f"{name}, {build.parts[0].name}, {build.level}"
+            yield f"{told}: {build.said.plain()}"
+            for finding in build.findings:
+                yield f"{told}, {finding.level}: {finding.said.plain()}"
+
+
 CHAPTERS = {
     "Options": _options,
     "Tools": _tools,
@@ -147,6 +199,8 @@ CHAPTERS = {
     "Schools of length": _schools,
     "What moves the spine": _moves,
     "Other arrows": _others,
+    "Parts": _parts,
+    "From the rack": _rack,
     "Schedule": _schedule,
     "At the foot": _tally,
     "Units": _units,

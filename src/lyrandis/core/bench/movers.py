@@ -81,7 +81,9 @@ MOVERS: tuple[Mover, ...] = (
     Mover("weight", "A bow heavier by", 4, "weight", "weak", _shares(1.0, 1.0)),
     Mover("overdraw", "A draw longer by", 1, "draw", "weak", _shares(0.93, 0.93)),
     Mover("short_draw", "A draw shorter by", -1, "draw", "stiff", _shares(0.9, 1.0)),
-    Mover("silencers", "Silencers of", 30, "mass", "stiff", _shares(0.7, 0.78)),
+    Mover(
+        "silencers", "A string that carries silencers of", 30, "mass", "stiff", _shares(0.7, 0.78)
+    ),
     Mover("plate", "The side plate farther out by", 1, "small", "stiff", _shares(0.82, 0.83)),
     Mover("spring", "A plunger firmer by", FIRMER, "share", "stiff", _shares(0.9)),
     Mover("brace", "A brace higher by", 0.5, "brace", "weak", _shares(0.08, 0.0)),

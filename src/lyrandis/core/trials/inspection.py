@@ -32,7 +32,8 @@ class InspectionTrial(TrialBase):
         if self.found:
             names = ", ".join(PLACES[id].title.lower() for id in self.found)
             return say(f"looked the bow over and found: {names}")
-        return say(f"looked the bow over in {len(self.looked)} places, nothing found")
+        n = len(self.looked)
+        return say(f"looked the bow over in {n} place{'' if n == 1 else 's'}, nothing found")
 
     def columns(self) -> dict[str, Cell]:
         return {"looked at": " ".join(self.looked), "found": " ".join(self.found)}
