@@ -5,7 +5,7 @@ minus), one comparison (turned round), one choice (its branches exchanged) or on
 archer acts (left for right). The tests that run the changed line are run against it,
 the fastest first, until one fails. Not a test: it prints what survived, and why that is known.
 
-    python bench/mutants.py [--sample N] [--seed S] [--only part/of/path] [--list]
+    python bench/mutants.py [--sample N] [--seed S] [--only part/of/path] [--list] [--again]
 
 A worker forks from a process that has the libraries loaded, so that a mutant costs about a second.
 """
@@ -37,6 +37,7 @@ ROOT = Path(__file__).resolve().parent.parent
 CORE = ROOT / "src/lyrandis/core"
 TESTS = "tests/core"
 CACHE = ROOT / ".mutants"
+SURVIVORS = CACHE / "survivors.txt"
 KNOWN = ROOT / "bench/mutants_known.json"
 PROSE = ("terms",)  # definitions and drawings of the words of the craft: nothing is computed there
 # Words by which an archer acts: one taken for the other is a fault like a turned sign.
@@ -52,7 +53,10 @@ PAGES = [
     "tests/core/test_fields_page.py::test_the_code_has_the_pages_fields",
     "tests/core/test_words_page.py",
 ]
-MOST_TEST_S = 15.0  # of tests run against one mutant
+# The tests that compare most, and that a cache may keep from running a line in the baseline.
+NUMBERS = "tests/core/test_numbers.py"
+NOTICING = (NUMBERS, "tests/core/test_sentences.py")
+MOST_TEST_S = 15.0  # of tests run against one mutant, beside those
 TIMES = 8  # a mutant whose tests take this many times as long as usual has failed
 _OPPOSITE: dict[type, type] = {
     ast.Add: ast.Sub, ast.Sub: ast.Add, ast.Mult: ast.Div, ast.Div: ast.Mult,
@@ -284,14 +288,17 @@ class Chooser:
     def tests(self, mutant: Mutant) -> list[str]:
         names = _names_defined(self.trees[mutant.file], mutant.line)
         chosen = self._of_names(names) if names else self._at(mutant.file, mutant.line)
-        ordered = sorted(chosen, key=lambda t: self.base.seconds.get(t, 0.0))
+        ordered = sorted(
+            chosen, key=lambda t: (not t.startswith(NOTICING), self.base.seconds.get(t, 0.0))
+        )
         out, total = (list(PAGES) if names else []), 0.0
         for test in ordered:
             total += self.base.seconds.get(test, 0.0)
             if total > MOST_TEST_S:
                 break
             out.append(test)
-        return out
+        others = [t for t in self.base.seconds if t.startswith(NUMBERS) and t not in out]
+        return out + sorted(others)
 
     def _at(self, file: str, line: int) -> set[str]:
         """Tests that run a line; a statement over many lines counts at any of them."""
@@ -408,6 +415,7 @@ def main() -> None:
     read.add_argument("--seed", type=int, default=1)
     read.add_argument("--only", default="", help="files whose path holds this")
     read.add_argument("--list", action="store_true", help="only count them, by file")
+    read.add_argument("--again", action="store_true", help="only those that survived last time")
     given = read.parse_args()
     chosen = all_mutants(given.only)
     if given.list:
@@ -417,6 +425,9 @@ def main() -> None:
         return
     if given.sample:
         chosen = random.Random(given.seed).sample(chosen, min(given.sample, len(chosen)))
+    if given.again:
+        names = set(json.loads(SURVIVORS.read_text()))
+        chosen = [m for m in chosen if m.name in names]
     known: dict[str, str] = json.loads(KNOWN.read_text()) if KNOWN.exists() else {}
     base = baseline()
     chooser = Chooser(base)
@@ -435,6 +446,7 @@ def main() -> None:
                 print(f"  survived [{tests} tests] {m.file}:{m.line}  {m.name}", flush=True)
             if n % 50 == 0:
                 print(f"{n}/{len(jobs)}  {dead / n:.1%} killed", flush=True)
+    SURVIVORS.write_text(json.dumps([m.name for m, _ in survivors]))
     told = [m for m, _ in survivors if m.name in known]
     print(f"\n{len(jobs)} mutants, {dead} killed ({dead / len(jobs):.1%}), "
           f"{time.monotonic() - began:.0f} s")  # fmt: skip

@@ -21,7 +21,7 @@ from lyrandis.core.errors import RefusedError
 
 KEPT = Path(__file__).with_name("numbers.json.gz")
 SUBJECTS = ("archer", "bow", "fit", "string", "in_line", "brace", "tiller", "centre_shot", "nock",
-            "arrow", "shaft", "reading", "walk_back", "groups", "dozen", "quiet", "aim", "aiming")  # fmt: skip
+            "arrow", "shaft", "flex", "reading", "walk_back", "groups", "dozen", "quiet", "aim", "aiming")  # fmt: skip
 NAMES = (
     "draw: a thumb archer, offset estimated", "bow-length: a longbow", "weight: readings of the scale",
     "weight: held three times", "weight: limbs alike", "weight: the upper bolt out",
@@ -34,7 +34,7 @@ NAMES = (
     "flight: a walk-back, bowed", "quiet: quieter", "crawls: a chart learnt from shots",
     "crawls: crawls counted by fingers", "crawls: gaps shot", "crawls: one crawl", "crawls: uphill",
     "crawls: guesses too far", "crawls: only far distances", "crawls: a gap known before",
-    "brace: a string whose turns are known", "string: settled a tenth lower",
+    "brace: a string whose turns are known", "string: with silencers", "string: settled a tenth lower",
 )  # fmt: skip
 BY_NAME = {f"{s.station}: {s.name}": s for s in SITUATIONS}
 DEEP = 6
