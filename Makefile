@@ -72,11 +72,10 @@ types-web: web/node_modules/.ready $(API) $(ANSWERS)
 test-web: web/node_modules/.ready $(API) $(ANSWERS)
 	cd web && npx --no-install vitest run
 
-# The checks of both languages and the build stand side by side; then each test goes to whoever is free:
-# three for two cores, since a browser test waits for its page as long as it works.
+# The checks of both languages and the build stand side by side; then each test goes to whoever is free.
 test:
 	$(MAKE) --jobs=2 --output-sync=target $(CHROMIUM) check $(SITE)
-	$(BIN)/python -m pytest -n 3 --dist worksteal
+	$(BIN)/python -m pytest -n 2 --dist worksteal
 
 bench: $(VENV)/.ready
 	$(BIN)/python bench/whole_rig.py

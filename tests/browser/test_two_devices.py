@@ -2,6 +2,7 @@
 
 import re
 import ssl
+from time import monotonic, sleep
 
 import httpx
 import pytest
@@ -33,8 +34,13 @@ def address(server):
 
 
 def invitation(server):
-    """The code that the start printed."""
-    return re.findall(r"invitation=(\w+)", server.told.read_text())[-1]
+    """The code that the start prints, soon after the address answers."""
+    end = monotonic() + 30
+    while monotonic() < end:
+        if told := re.findall(r"invitation=(\w+)", server.told.read_text()):
+            return told[-1]
+        sleep(0.05)
+    raise AssertionError("no invitation was printed")
 
 
 def let_in(page, server, code):

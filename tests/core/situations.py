@@ -27,7 +27,8 @@ CRAWLS = {"archer.release": "three_under", "aim.allowed": "crawls"}
 class Situation:
     """A rig as `changes` make it of the first one, with trials a day apart, the first on 1 January.
 
-    `then` changes what the trials were made with; `now` is the day it is looked at.
+    `then` changes what the trials were made with, or the first `before` of them; `now` is the day
+    it is looked at.
     """
 
     station: str
@@ -35,12 +36,14 @@ class Situation:
     changes: dict = field(default_factory=dict)
     trials: tuple = ()
     then: dict = field(default_factory=dict)
+    before: int = 99
     now: str = DAY.format(28)
 
     def bench(self):
         rig = changed(Rig(), self.changes)
+        was = changed(rig, self.then)
         made = tuple(
-            KeptTrial(i, DAY.format(i), KINDS[kind](**fields), changed(rig, self.then))
+            KeptTrial(i, DAY.format(i), KINDS[kind](**fields), was if i <= self.before else rig)
             for i, (kind, fields) in enumerate(self.trials, 1)
         )
         return Bench(rig, made, self.now)
@@ -239,6 +242,8 @@ SITUATIONS = (
     Situation("string", "with silencers", {"string.silencers_gr": 40.0, "string.silencer_position": 0.3}),
     Situation("string", "still settling", {"string.material": "polyester", "string.length_in": 65.0},
               (settled(0, 8.5), settled(1, 8.3), settled(3, 8.2))),
+    Situation("string", "sinking for weeks", {"string.material": "polyester", "string.length_in": 65.0},
+              (settled(0, 8.5), settled(24, 8.3), settled(100, 8.1), settled(300, 7.9))),
     Situation("string", "settled", {"string.material": "polyester", "string.length_in": 65.0},
               (settled(0, 8.5), settled(1, 8.4), settled(24, 8.3), settled(100, 8.3), settled(300, 8.3))),
     Situation("string", "settled a tenth lower", {"string.material": "polyester", "string.length_in": 65.0,
@@ -461,8 +466,11 @@ SITUATIONS = (
       for side, cell in (("left", 4), ("straight", 5), ("right", 6))
       for kicks in (("kick_7_paces", "kick_3_paces") * 2,)),
     Situation("flight", "a read that shows what a change should", {"arrow.static_spine": 600.0},
-              (read("kick_7_paces", nocks=(6, 6, 6)), read("kick_3_paces", nocks=(6, 6, 6)),
-               read("kick_7_paces", nocks=(5, 5, 5))), {}),
+              (read("kick_7_paces", nocks=(4, 4, 4)), read("kick_3_paces", nocks=(4, 4, 4)),
+               read("kick_7_paces", nocks=(5, 5, 5))), {"arrow.static_spine": 760.0}, 2),
+    Situation("flight", "a read that shows what a change should not", {"arrow.static_spine": 600.0},
+              (read("kick_7_paces", nocks=(4, 4, 4)), read("kick_3_paces", nocks=(4, 4, 4)),
+               read("kick_7_paces", nocks=(6, 6, 6))), {"arrow.static_spine": 620.0}, 2),
     Situation("flight", "a bounce", {"arrow.static_spine": 300.0},
               (read("kick_7_paces", nocks=(6, 6, 6)), read("wear_marks", "yes"), read("slow_motion", "bounce"),
                read("clatter", "heard"))),

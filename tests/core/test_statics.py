@@ -15,7 +15,7 @@ from lyrandis.core.bow.curve import (
 )
 from lyrandis.core.bow.form import FORMS, brace_to_pivot_in, default_brace_in
 from lyrandis.core.bow.geometry import contact
-from lyrandis.core.bow.statics import rebraced, solve
+from lyrandis.core.bow.statics import _LOOK_STEP_IN, rebraced, solve
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.parts import Archer, Bow, Rig
 from lyrandis.core.stations import TELLERS
@@ -328,9 +328,12 @@ class TestLevers:
     def test_a_brace_at_which_one_limb_gives_way_is_refused_with_those_that_hold(self):
         with pytest.raises(RefusedError, match="would not stay braced evenly") as caught:
             solve(self.lever(7.0, 14))
-        for name in ("below", "above"):
+        for name, side in (("below", -1), ("above", 1)):
             held = caught.value.said.values[name].value
             assert solve(self.lever(held, 14)).differential_stiffness() > 0
+            assert (held - 7.0) * side > 0
+            with pytest.raises(RefusedError):  # none nearer holds
+                solve(self.lever(round(held - side * _LOOK_STEP_IN, 2), 14))
         for brace in np.arange(5.5, 9.0, 0.1):
             try:
                 told = solve(self.lever(float(brace), 13))
