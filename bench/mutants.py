@@ -37,7 +37,7 @@ ROOT = Path(__file__).resolve().parent.parent
 CORE = ROOT / "src/lyrandis/core"
 TESTS = "tests/core"
 CACHE = ROOT / ".mutants"
-SURVIVORS = CACHE / "survivors.txt"
+SURVIVORS = CACHE / "survivors.txt"  # not .json: those are baselines
 KNOWN = ROOT / "bench/mutants_known.json"
 PROSE = ("terms",)  # definitions and drawings of the words of the craft: nothing is computed there
 # Words by which an archer acts: one taken for the other is a fault like a turned sign.
@@ -426,6 +426,8 @@ def main() -> None:
     if given.sample:
         chosen = random.Random(given.seed).sample(chosen, min(given.sample, len(chosen)))
     if given.again:
+        if not SURVIVORS.exists():
+            sys.exit("No run came to its end yet: begin without --again.")
         names = set(json.loads(SURVIVORS.read_text()))
         chosen = [m for m in chosen if m.name in names]
     known: dict[str, str] = json.loads(KNOWN.read_text()) if KNOWN.exists() else {}

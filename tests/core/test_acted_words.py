@@ -3,8 +3,9 @@
 import re
 
 import pytest
+from situations import LONGBOW, THUMB
 from test_shaft import kept
-from test_stations import LEFT_HYBRID, THUMB
+from test_stations import LEFT_HYBRID
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed
@@ -12,9 +13,6 @@ from lyrandis.core.parts import Rig
 from lyrandis.core.stations import views
 from lyrandis.core.trials import KINDS, NumberedTrial
 from lyrandis.core.trials.numbered import Landing
-
-LONGBOW = {"bow.form": "longbow", "bow.length_in": 66, "bow.takedown": False, "route": "shelf",
-           "bow.side_plate": "leather"}  # fmt: skip
 
 
 def said(station, changes):

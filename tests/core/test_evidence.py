@@ -70,7 +70,7 @@ class TestTheSchools:
     RIG = changed(Rig(), {"bow.length_in": 66.0, "bow.riser_in": 23.0})
 
     def test_a_candidates_votes_are_those_of_the_schools_one_by_one(self):
-        """At 28 in: ladder 68, limb first long limbs, ratio 2.3 to 2.5 — counted by hand."""
+        """A rule of thumb is against what lies outside its range, and whoever is not against is for."""
         fit = Bench(self.RIG).fit
         by_rule = {s.school: s for s in fit.schools if s.verdict != "silent"}
         for c in fit.candidates:

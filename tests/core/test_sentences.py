@@ -26,8 +26,10 @@ is first given.
 WHY = "why: "
 
 
-def told(situation):
+@cache
+def told(at):
     """Every line that its station says; a reason's is known by its words without their numbers."""
+    situation = SITUATIONS[at]
     bench = situation.bench()
     view = next(v for v in views(bench, [situation.station]) if v.station == situation.station)
     note = next(n.note for n in notes(bench) if n.station == situation.station)
@@ -48,16 +50,16 @@ def told(situation):
 def whys(at):
     """The reasons that were told at its station by then."""
     before = whys(at - 1) if at > FIRST[SITUATIONS[at].station] else frozenset()
-    return before | {key for key in told(SITUATIONS[at]) if key.startswith(WHY)}
+    return before | {key for key in told(at) if key.startswith(WHY)}
 
 
 @cache
 def lines(at):
     """What its chapter lists: of a station's first rig everything, of another what differs."""
-    now, first = told(SITUATIONS[at]), FIRST[SITUATIONS[at].station]
+    now, first = told(at), FIRST[SITUATIONS[at].station]
     if at == first:
         return [f"- {line}" for line in now.values()]
-    before, known = told(SITUATIONS[first]), whys(at - 1)
+    before, known = told(first), whys(at - 1)
     more = [f"- + {line}" for key, line in now.items() if key not in before and key not in known]
     gone = [f"- − {line}" for key, line in before.items() if key not in now]
     return more + [line for line in gone if not line.startswith(f"- − {WHY}")]

@@ -54,7 +54,8 @@ def test_a_limit_is_said_the_right_way_round(value, said):
         changed(Rig(), {"bow.length_in": value})
 
 
-def test_a_nock_that_reads_high_may_go_below_square():
+def test_a_start_may_be_followed_downward():
+    """A nock that reads high at one height and lower is not sent up to where heights end."""
     reads = tuple(NockRead(h, "high", 3) for h in (6.0, 3.0, 3.0))
     assert nock_found(0.0, reads).next_mm < 3.0
 

@@ -1,6 +1,7 @@
 """What the stations say: answers, findings and cures on telling rigs."""
 
 import pytest
+from situations import THUMB
 
 from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed, field_notes
@@ -11,14 +12,6 @@ from lyrandis.core.stations import views
 from lyrandis.core.tally import tally
 
 RIG = Rig()
-THUMB = {
-    "archer.release": "thumb",
-    "bow.form": "static_tip",
-    "bow.length_in": 54,
-    "bow.takedown": False,
-    "bow.tips": "long",
-    "arrow.shaft_length_in": 31,
-}
 LEFT_HYBRID = {"bow.form": "hybrid", "bow.length_in": 62, "bow.takedown": False,
                "archer.release": "split", "archer.hand": "left"}  # fmt: skip
 

@@ -37,6 +37,12 @@
 		margin-bottom: 3.6rem;
 		width: auto;
 	}
+	/* Where the rail folds the foot has two rows. */
+	@media (max-width: 900px) {
+		:global(.notice) {
+			margin-bottom: 7rem;
+		}
+	}
 	:global(.notice .link) {
 		color: var(--paper);
 	}
