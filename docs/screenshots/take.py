@@ -12,9 +12,12 @@ from io import BytesIO
 from pathlib import Path
 
 from PIL import Image
-from playwright.sync_api import Page, sync_playwright
+from playwright.sync_api import Browser, Page, sync_playwright
 
 HERE = Path(__file__).parent
+sys.path.insert(0, str(HERE.parents[1] / "tests/browser"))
+from rest import COUNTS_QUESTIONS, at_rest  # noqa: E402  (one definition of a page at rest)
+
 GAP = 8  # px between pictures that stand side by side
 VIEWS = {
     "rigs": "/",
@@ -53,24 +56,42 @@ FOURS = {
 }  # fmt: skip
 
 
+def opened(browser: Browser, width: int, height: int, colours: str = "light") -> Page:
+    """A page of its own at a size."""
+    page = browser.new_page(
+        viewport={"width": width, "height": height}, reduced_motion="reduce", color_scheme=colours
+    )
+    page.add_init_script(COUNTS_QUESTIONS)
+    return page
+
+
+def taken(page: Page) -> bytes:
+    """The page as it is once it is at rest and no long work goes on."""
+    at_rest(page)
+    page.locator("main progress").wait_for(state="detached")
+    at_rest(page)
+    return page.screenshot(animations="disabled")
+
+
 def shoot(page: Page, address: str, name: str, path: str) -> None:
-    """One picture of one view, once it is at rest."""
-    page.goto(address + path, wait_until="networkidle")
-    page.wait_for_timeout(200)
-    page.screenshot(path=HERE / f"{name}.png", animations="disabled")
+    """One picture of one view."""
+    page.goto(address + path)
+    keep(page, name)
+
+
+def keep(page: Page, name: str) -> None:
+    """A picture of the page as it is."""
+    (HERE / f"{name}.png").write_bytes(taken(page))
 
 
 def shoot_four(page: Page, address: str, name: str) -> None:
     """Four views in one picture, two by two."""
     shots = []
     for path, leaf in FOURS[name]:
-        page.goto(address + path, wait_until="networkidle")
+        page.goto(address + path)
         if leaf:
             page.get_by_role("tab", name=leaf, exact=True).click()
-            page.wait_for_load_state("networkidle")
-        page.wait_for_timeout(300)
-        page.locator("main progress").wait_for(state="detached")
-        shots.append(Image.open(BytesIO(page.screenshot(animations="disabled"))).convert("RGB"))
+        shots.append(Image.open(BytesIO(taken(page))).convert("RGB"))
     wide, high = shots[0].size
     whole = Image.new("RGB", (2 * wide, 2 * high))
     for i, shot in enumerate(shots):
@@ -81,7 +102,8 @@ def shoot_four(page: Page, address: str, name: str) -> None:
 
 def shoot_range(page: Page, address: str) -> None:
     """The page for the range, leaf by leaf, side by side."""
-    page.goto(f"{address}/rig/1/range", wait_until="networkidle")
+    page.goto(f"{address}/rig/1/range")
+    at_rest(page)
     shots = []
     for leaf in ("Card", "End", "Brace", "Read", "Log"):
         page.get_by_role("tab", name=leaf, exact=True).click()
@@ -91,8 +113,7 @@ def shoot_range(page: Page, address: str) -> None:
                 page.mouse.click(butt["x"] + x * butt["width"], butt["y"] + y * butt["height"])
         if leaf == "Log":
             page.get_by_text("It opens here without the server").wait_for()
-        page.wait_for_timeout(300)
-        shots.append(Image.open(BytesIO(page.screenshot(animations="disabled"))).convert("RGB"))
+        shots.append(Image.open(BytesIO(taken(page))).convert("RGB"))
     wide, high = shots[0].size
     whole = Image.new("RGB", (len(shots) * (wide + GAP) - GAP, high), "#C9C3B3")
     for i, shot in enumerate(shots):
@@ -122,37 +143,30 @@ def main() -> None:
                 executable_path="/usr/bin/chromium-headless-shell",
                 args=["--no-sandbox", "--disable-gpu"],
             )
-            common = {"reduced_motion": "reduce", "color_scheme": "light"}
-            page = browser.new_page(viewport={"width": 1280, "height": 800}, **common)
+            page = opened(browser, 1280, 800)
             for name, path in VIEWS.items():
                 shoot(page, address, name, path)
             for name in FOURS:
                 shoot_four(page, address, name)
-            page.goto(f"{address}/terms#limb-nock", wait_until="networkidle")
+            page.goto(f"{address}/terms#limb-nock")
+            at_rest(page)
             page.locator("section[aria-label='The bow']").evaluate("e => e.scrollIntoView()")
-            page.wait_for_timeout(300)
-            page.screenshot(path=HERE / "terms.png", animations="disabled")
-            page.goto(f"{address}/rack/fit", wait_until="networkidle")
+            keep(page, "terms")
+            page.goto(f"{address}/rack/fit")
             page.get_by_label("For", exact=True).select_option(label="Ada Lindgren")
             page.get_by_text("could be Ada Lindgren's").wait_for()
-            page.locator("[aria-busy=false]").wait_for()
-            page.wait_for_timeout(300)
-            page.screenshot(path=HERE / "fit-from-rack.png", animations="disabled")
-            dark = browser.new_page(
-                viewport={"width": 1280, "height": 800}, **(common | {"color_scheme": "dark"})
-            )
-            dark.goto(f"{address}/rig/2/nock-point", wait_until="networkidle")
+            keep(page, "fit-from-rack")
+            dark = opened(browser, 1280, 800, "dark")
+            dark.goto(f"{address}/rig/2/nock-point")
             dark.get_by_role("tab", name="Reads").click()
             dark.get_by_role("button", name="Tail high").wait_for()
-            dark.wait_for_timeout(300)
-            dark.screenshot(path=HERE / "nock-point.png", animations="disabled")
-            narrow = browser.new_page(viewport={"width": 820, "height": 1180}, **common)
-            narrow.goto(f"{address}/rack", wait_until="networkidle")
+            keep(dark, "nock-point")
+            narrow = opened(browser, 820, 1180)
+            narrow.goto(f"{address}/rack")
             narrow.get_by_role("link", name="Spruce set").click()
             narrow.get_by_role("heading", name="Its story").wait_for()
-            narrow.wait_for_load_state("networkidle")
-            narrow.screenshot(path=HERE / "part.png", animations="disabled")
-            phone = browser.new_page(viewport={"width": 390, "height": 844}, **common)
+            keep(narrow, "part")
+            phone = opened(browser, 390, 844)
             shoot(phone, address, "schedule", "/rig/1/schedule")
             shoot_range(phone, address)
             browser.close()

@@ -67,6 +67,7 @@ def every(page, demo):
             page.evaluate(source)
             for size, frame in SIZES.items():
                 page.set_viewport_size(frame)
+                at_rest(page)  # a page has other leaves where it is wide
                 tabs = page.get_by_role("tab")
                 for leaf in range(max(tabs.count(), 1)):
                     if tabs.count():
