@@ -74,7 +74,7 @@ test-web: web/node_modules/.ready $(API) $(ANSWERS)
 
 # The checks of both languages and the build stand side by side; then each test goes to whoever is free.
 test:
-	$(MAKE) --jobs=2 --output-sync=target $(CHROMIUM) check $(SITE)
+	$(MAKE) --jobs=3 --output-sync=target $(CHROMIUM) check $(SITE)
 	$(BIN)/python -m pytest -n 2 --dist worksteal
 
 bench: $(VENV)/.ready

@@ -10,20 +10,15 @@ export default defineConfig({
 			build: {
 				rolldownOptions: {
 					output: {
-						// What stands on every station comes in one piece: many small files cost more.
+						// What more than one page uses comes in one piece: seventy small files cost more than it.
 						codeSplitting: {
 							groups: [
 								{
 									name: 'svelte',
 									test: /node_modules\/(svelte|esm-env|clsx|devalue)\//,
-									priority: 3
+									priority: 1
 								},
-								{
-									name: 'words',
-									test: /src\/lib\/(format|api|bench\/(reference|notice|attempt|latest|paths)|frame\/(window|keys|focus|Mark))/,
-									priority: 2
-								},
-								{ name: 'charts', test: /src\/lib\/charts\// }
+								{ name: 'shared', test: /src\/lib\/|node_modules\//, minShareCount: 2 }
 							]
 						}
 					}
