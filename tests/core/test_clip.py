@@ -58,6 +58,14 @@ class TestFrequency:
             told.append(bend_frequency(plain_track(rng, 70, 960, size=0.0), 960, ENDS)[0])
         assert np.mean([t is not None for t in told]) <= 0.05
 
+    def test_a_swing_that_explains_only_half_of_the_marks_has_none(self):
+        t = np.arange(0, 0.06, 1 / 960)
+        wave, shake = np.sin(2 * np.pi * 70 * t), 0.8 * (-1.0) ** np.arange(len(t))
+        track = Track(t, 5 * (wave + shake), 5 * ENDS[1] / ENDS[0] * (wave + shake), 1.7)
+        told, why = bend_frequency(track, 960, ENDS)
+        assert told is None
+        assert "do not show one bend" in why.plain()
+
     @pytest.mark.parametrize(("rate", "seconds"), [(960, 0.006), (60, 0.2), (240, 0.02)])
     def test_too_few_frames_or_too_slow_a_camera_say_why(self, rate, seconds):
         told, why = bend_frequency(

@@ -1,24 +1,29 @@
 """What each station says stands on docs/sentences.md, beside a rig made by hand that makes it say so.
 
 The page is what counts: a word that differs from it fails. `python tests/core/test_sentences.py`
-writes it anew; what changed there is read line by line, beside the name of its rig.
+writes it anew; what changed there is read line by line, beside the name of its rig. The numbers that
+stand rounded on it are kept in full beside this file.
 """
 
+import gzip
+import json
 from functools import cache
 from pathlib import Path
 
 import pytest
 from situations import SITUATIONS
+from test_numbers import same
 
 from lyrandis.core.stations import notes, views
 
 PAGE = Path(__file__).parents[2] / "docs/sentences.md"
+IN_FULL = Path(__file__).with_name("said.json.gz")
 HEAD = """# What the stations say
 
 Each station on rigs made by hand: first its note on the rail and its answer, then its findings, with
-their level, what they rest on and what they offer to press. The first rig of a station is told
-whole; of the others stands what they say beside it (+) and do not say (−). A reason stands where it
-is first given.
+their level, what they rest on and what they offer to press, with what that sets. The first rig of a
+station is told whole; of the others stands what they say beside it (+) and do not say (−). A reason
+stands where it is first given.
 
 """
 
@@ -26,13 +31,34 @@ is first given.
 WHY = "why: "
 
 
+def sets(action):
+    """What an action changes, by its stored names."""
+    told = (
+        f"{k} {v:.4g}" if isinstance(v, float) else f"{k} {v}" for k, v in action.changes.items()
+    )
+    return f" ({', '.join(told)})" if action.changes else ""
+
+
 @cache
-def told(at):
-    """Every line that its station says; a reason's is known by its words without their numbers."""
+def seen(at):
+    """A station's note and view of a rig."""
     situation = SITUATIONS[at]
     bench = situation.bench()
     view = next(v for v in views(bench, [situation.station]) if v.station == situation.station)
-    note = next(n.note for n in notes(bench) if n.station == situation.station)
+    return next(n.note for n in notes(bench) if n.station == situation.station), view
+
+
+def in_full(at):
+    """The numbers of all that is said there, as they are."""
+    note, view = seen(at)
+    all_said = [note, view.answer, *(s for f in view.findings for s in (f.said, f.why))]
+    return [[[n, v.value, v.plus_minus] for n, v in s.values.items()] for s in all_said if s.values]
+
+
+@cache
+def told(at):
+    """Every line that its station says; a reason's is known by its words without their numbers."""
+    note, view = seen(at)
     lines = {}
     for said in (f"note: {note.plain()}", f"answer: {view.answer.plain()}"):
         lines[said] = said
@@ -41,7 +67,7 @@ def told(at):
         lines[said] = said
         lines[f"{WHY}{finding.why.text}"] = f"{WHY}{finding.why.plain()}"
         if finding.action is not None:
-            press = f"to press: {finding.action.label.plain()}"
+            press = f"to press: {finding.action.label.plain()}{sets(finding.action)}"
             lines[press] = press
     return lines
 
@@ -91,6 +117,11 @@ def chapters():
     return found
 
 
+@cache
+def kept_in_full():
+    return json.loads(gzip.decompress(IN_FULL.read_bytes()))
+
+
 def test_the_page_has_each_rig_once_and_no_other():
     assert len(set(NAMES)) == len(NAMES)
     assert list(chapters()) == NAMES
@@ -101,7 +132,10 @@ def test_the_page_has_each_rig_once_and_no_other():
 )
 def test_a_station_says_what_the_page_says(at):
     assert lines(at) == chapters()[NAMES[at]]
+    assert same(in_full(at), kept_in_full()[NAMES[at]]) == []
 
 
 if __name__ == "__main__":
     PAGE.write_text(page())
+    text = json.dumps({name: in_full(at) for at, name in enumerate(NAMES)})
+    IN_FULL.write_bytes(gzip.compress(text.encode(), mtime=0))

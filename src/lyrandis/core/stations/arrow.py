@@ -116,13 +116,17 @@ def floor(b: Bench) -> Finding:
             instead=cures[1:],
         )
     if f.verdict == "tolerated":
-        return mind(said=say(
-                "{gpp} is a little under the floor of {floor}: tolerable only because the shaft is stiff enough.",
-                gpp=gpp, floor=("gpp", f.floor_gpp),
+        under = b.arrow.gpp.value < f.floor_gpp
+        return mind(
+            said=say(
+                ("{gpp} is a little under" if under else "{gpp} may be a little under")
+                + " the floor of {floor}: tolerable only because the shaft is stiff enough.",
+                gpp=gpp,
+                floor=("gpp", f.floor_gpp),
             ),
             why=why,
             told=told,
-        )  # fmt: skip
+        )
     if f.verdict == "mind":
         return mind(said=say(
                 "{gpp} is over the floor of {floor}, but one school would want {form}.",

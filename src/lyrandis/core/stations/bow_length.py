@@ -107,14 +107,13 @@ def _by_maker(b: Bench) -> list[Finding]:
     A draw past that word is a stop of the weight's station.
     """
     most = b.rig.bow.maker_max_draw_in
+    onset = b.bow.onset_in
     why = say(
         "Short bows with static tips are made to be drawn past where others stack; a thumb bears "
         "the sharp string. How far theirs may go only the maker knows."
-        + (
-            "" if b.bow.onset_in is None else " By the model the weight climbs faster from {onset}."
-        ),
-        onset=("draw", b.bow.onset_in or 0.0),
     )
+    if onset is not None:
+        why += say("By the model the weight climbs faster from {onset}.", onset=("draw", onset))
     if most is None:
         return [
             mind(

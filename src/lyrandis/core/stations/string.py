@@ -9,6 +9,7 @@ from lyrandis.core.stations.recalling import recall
 from lyrandis.core.string.measures import MASS_SD_SHARE
 from lyrandis.core.string.settling import SETTLED_IN
 from lyrandis.core.tune.brace import ODD_STRING_IN
+from lyrandis.core.units import MM_PER_IN
 from lyrandis.core.words import word
 
 _AGREES_IN = 0.75  # of string: what model and tape may differ by
@@ -248,7 +249,7 @@ def _settle(b: Bench) -> list[Finding]:
             "less than {step}.",
             low=("brace", low),
             high=("brace", high),
-            step=("brace", SETTLED_IN),
+            step=("small", SETTLED_IN * MM_PER_IN),
         )
         if not settling.explained:
             return [
@@ -267,7 +268,7 @@ def _settle(b: Bench) -> list[Finding]:
                     said=say(
                         "The string has settled: the next day moves it by less than {step}. After a "
                         "fortnight braced it stands at {end}.",
-                        step=("brace", SETTLED_IN),
+                        step=("small", SETTLED_IN * MM_PER_IN),
                         end=end,
                     ),
                     why=how,
@@ -276,20 +277,19 @@ def _settle(b: Bench) -> list[Finding]:
                 )
             ]
         after = settling.settled_after_h
+        when = (
+            say("It may take more than a fortnight.")
+            if after is None
+            else say("It should have settled after {hours} braced.", hours=("hours", after))
+        )
         return [
             mind(
                 said=say(
-                    "The string still settles: after a fortnight braced it stands at {end}. "
-                    + (
-                        "It may take more than a fortnight."
-                        if after is None
-                        else "It should have settled after {hours} braced."
-                    )
-                    + " Measure next at {look}.",
+                    "The string still settles: after a fortnight braced it stands at {end}.",
                     end=end,
-                    hours=("hours", after or 0.0),
-                    look=("hours", settling.next_look_h),
-                ),
+                )
+                + when
+                + say("Measure next at {look}.", look=("hours", settling.next_look_h)),
                 why=how,
                 told="model" if len(b.string.settling_run) < 2 else "measured",
             )
