@@ -178,3 +178,23 @@ def test_nonsense_in_a_trial_is_refused_and_stays(page, demo):
     page.keyboard.press("Enter")
     expect(page.get_by_label("Brace listened to")).to_have_value("")
     assert trials(demo, 1)[0]["brace_height_in"] == 8.375
+
+
+def test_hours_that_no_string_stood_braced_are_refused_and_stay(page, demo):
+    page.goto(f"{demo}/rig/1/string")
+    page.get_by_role("tab", name="Settling").press("Enter")
+    page.get_by_label("Brace of the new string").fill("8 1/2")
+    page.get_by_role("button", name="Braced just now").press("Enter")
+    hours = page.get_by_label("Hours braced")
+    expect(hours).to_be_visible()
+    before = len(trials(demo, 1))
+    page.get_by_label("Brace of the new string").fill("8 1/4")
+    hours.fill("-5")
+    page.keyboard.press("Enter")
+    expect(page.get_by_text("must be at least 0", exact=False).first).to_be_visible()
+    expect(hours).to_have_value("-5")
+    assert len(trials(demo, 1)) == before
+    hours.fill("3")
+    page.keyboard.press("Enter")
+    expect(hours).to_have_value("")
+    assert trials(demo, 1)[0]["hours"] == 3

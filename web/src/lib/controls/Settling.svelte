@@ -11,6 +11,10 @@
 	const bench = useBench();
 	const one = new One();
 	const settling = $derived(bench().bench.settling);
+	/** Since it was put on [h], as a reading of now is logged where no hours are typed. */
+	const sinceThen = $derived(
+		settling?.hours_now == null ? null : Math.max(Math.round(settling.hours_now * 10) / 10, 0.1)
+	);
 	const now = $derived(bench().bench.brace?.brace_in ?? null);
 	const natural = $derived(bench().value('string.material') === 'natural');
 	let brace = $state('');
@@ -28,12 +32,12 @@
 		try {
 			const braced = fresh
 				? 0
-				: hours.trim() === '' && settling?.hours_now != null
-					? Math.round(settling.hours_now * 10) / 10
+				: hours.trim() === '' && sinceThen !== null
+					? sinceThen
 					: await reference.read(hours, 'hours');
 			const trial = {
 				kind: 'settling' as const,
-				hours: fresh ? 0 : Math.max(braced, 0.1),
+				hours: braced,
 				brace_height_in: await reference.read(brace, 'brace'),
 				reference: bench().bench.rig.bow.brace_reference!,
 				day: '',
@@ -71,7 +75,7 @@
 				<input
 					class="line-input num"
 					bind:value={hours}
-					placeholder={settling.hours_now == null ? 'hours' : settling.hours_now.toFixed(1)}
+					placeholder={sinceThen === null ? 'hours' : sinceThen.toFixed(1)}
 					aria-label="Hours braced"
 				/>
 				<span class="quiet">h braced</span>
