@@ -259,6 +259,8 @@ def _names_defined(tree: ast.Module, line: int) -> set[str]:
     for top in tree.body:
         if not top.lineno <= line <= (top.end_lineno or top.lineno):
             continue
+        if isinstance(top, ast.FunctionDef) and line < top.body[0].lineno:
+            return {top.name}  # what it takes where nothing is given
         if isinstance(top, ast.Assign | ast.AnnAssign):
             targets = top.targets if isinstance(top, ast.Assign) else [top.target]
             return {n.id for t in targets for n in ast.walk(t) if isinstance(n, ast.Name)}

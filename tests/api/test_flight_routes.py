@@ -132,7 +132,7 @@ def test_lines_of_the_map_lie_where_their_spine_is_clean(client, rig):
             column = [(p, s) for (one, p), s in at.items() if one == length and s is not None]
             below = max((c for c in column if c[0] <= point), default=None)
             above = min((c for c in column if c[0] >= point), default=None)
-            if below and above and above[0] - below[0] <= 10:
+            if below and above and above[0] - below[0] <= 20:
                 low, high = sorted((below[1], above[1]))
                 assert low - 0.5 <= line["spine"] <= high + 0.5
                 checked += 1

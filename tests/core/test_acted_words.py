@@ -55,6 +55,10 @@ CASES = [
     ("string", {"string.length_in": 62.0}, "shorter than is usual", "longer than is usual"),
     ("string", {"string.length_in": 67.5}, "less string for the brace", "more string for the brace"),
     ("string", {"string.length_in": 62.0}, "more string for the brace", "less string for the brace"),
+    ("weights", {"weights.upper_pocket_g": 60.0}, "upper pocket alone slows that limb, wants a lower",
+     "a higher"),
+    ("weights", {"weights.lower_pocket_g": 60.0}, "lower pocket alone slows that limb, wants a higher",
+     "a lower"),
     ("nock-point", {"nock_height_mm": 1.0}, "lower than ordinary", "higher than ordinary"),
     ("nock-point", {"nock_height_mm": 30.0}, "higher than ordinary", "lower than ordinary"),
     # Beside a 36 lb recurve a shaft of 300 hardly bends, one of 1200 like a reed.

@@ -67,5 +67,5 @@ def test_a_longer_draw_pulls_stores_and_shoots_more(draw, more):
     assert b.arrow.shot.speed_fps.value > a.arrow.shot.speed_fps.value
     assert b.bow.angle_deg < a.bow.angle_deg
     if draw + more <= 31:  # within the spine model's fit
-        windows = [Bench(changed(x.rig, fitted)).arrow.first_window.spine_28in for x in (a, b)]
+        windows = [Bench(changed(x.rig, fitted)).arrow.window.spine_28in for x in (a, b)]
         assert windows[1].value < windows[0].value

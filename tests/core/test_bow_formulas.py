@@ -6,11 +6,11 @@ import numpy as np
 import pytest
 from energy import stored_energy_model_ftlb
 from scipy.interpolate import CubicSpline
+from test_arrow import BOTH, told_by_model
 
 from lyrandis.core.arrow.build import build, parts_of
 from lyrandis.core.arrow.shot import arrow_floor, form_floor_gpp, kappa_gpp, weight_at_draw
 from lyrandis.core.arrow.spine import pounds_26in, spine_28in, spine_from_pounds, stiffness_n_m2
-from lyrandis.core.arrow.window import spine_window
 from lyrandis.core.bench import Bench
 from lyrandis.core.bow.curve import (
     force_draw,
@@ -24,6 +24,7 @@ from lyrandis.core.bow.statics import rebraced, solve
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.fields import changed
+from lyrandis.core.flex.window import spine_window
 from lyrandis.core.parts import Archer, Arrow, Bow, Rig, String
 
 LB_N, IN_M = 4.4482216152605, 0.0254
@@ -333,14 +334,14 @@ class TestArrow:
     @pytest.mark.parametrize(
         ("bow", "arrow", "parts"),
         [
-            ({}, {}, [0.08]),
+            ({}, {}, [BOTH]),
             ({"form": "longbow", "length_in": 66}, {}, [0.20]),
-            ({"brace_height_in": 8.01}, {}, [0.08, 0.04]),
-            ({"brace_height_in": 8.0}, {}, [0.08]),
-            ({}, {"material": "wood"}, [0.08, 0.05]),
+            ({"brace_height_in": 8.01}, {}, [BOTH, 0.04]),
+            ({"brace_height_in": 8.0}, {}, [BOTH]),
+            ({}, {"material": "wood"}, [BOTH, 0.05]),
             # Over the last tenth of 27 to 32 in: a quarter inch from the end is half of it.
-            ({}, {"shaft_length_in": 31.75}, [0.08, 0.12 * 0.25]),
-            ({}, {"shaft_length_in": 31.5}, [0.08]),
+            ({}, {"shaft_length_in": 31.75}, [BOTH, 0.12 * 0.25]),
+            ({}, {"shaft_length_in": 31.5}, [BOTH]),
         ],
     )
     def test_what_widens_the_spine_window(self, bow, arrow, parts):
@@ -348,7 +349,8 @@ class TestArrow:
         arrow = Arrow(**({"shaft_length_in": 29.5} | arrow))
         sure = Estimate(value=45.0, plus_minus=0.0, source="measured")
         string = String(mass_gr=100)
-        told = spine_window(Archer(draw_length_in=28), bow, string, arrow, sure, sure, 0.0)
+        past = told_by_model()
+        told = spine_window(Archer(draw_length_in=28), bow, string, arrow, sure, sure, 0.0, past)
         assert told.share == pytest.approx(math.hypot(*parts))
         assert told.spine_28in.plus_minus == pytest.approx(told.share * told.spine_28in.value)
         stiff, weak = (1.5, 0.5) if bow.form == "longbow" else (1, 1)

@@ -200,3 +200,12 @@ def test_absurd_charts_are_refused(sight, distances, field):
 
 def test_a_flat_shooting_rig_has_no_point_on_within_reach():
     assert point_on_m(replace(CHIN, speed_mps=118, drag_per_m=0, eye_mm=240)) is None
+
+
+def test_what_a_chart_takes_where_nothing_is_said():
+    aimed, at = (
+        CHIN,
+        np.array([20.0, 30.0]),
+    )
+    assert crawl_chart(aimed, at) == crawl_chart(aimed, at, spot_half_height_cm=5.0)
+    assert crawl_chart(aimed, at) != crawl_chart(aimed, at, spot_half_height_cm=5.5)

@@ -207,7 +207,7 @@ class TestEnergy:
         rate = np.vstack([np.zeros(8), np.diff(q, axis=0) / h])
         y, v = q @ told.height[0], rate @ told.height[0]
         omega = told.unit_omega * np.sqrt(ei)
-        held = passing._string_n_m(s, ways)
+        held = passing.string_n_m(s, ways)
         ahead = np.einsum("ni,ij,nj->n", q, told.ahead, q)
         stored = (
             (rate**2).sum(1) + s.string_kg * v**2 + ((omega * q) ** 2).sum(1) + held * y**2
@@ -227,3 +227,16 @@ class TestEnergy:
         assert through > 0.05  # joules: something happened
         off = stored[-1] - stored[0] - np.trapezoid(work, dx=h)
         assert abs(off) < 0.0025 * through
+
+
+def test_first_and_last_touch_are_those_of_the_frames():
+    """Kept at every step, the push of the plate begins and ends where it is told."""
+    told = shot([450.0, 520.0, 600.0], frames=10**6)
+    for i in range(told.push_n.shape[1]):
+        pushed = np.flatnonzero(told.push_n[:, i] > 0)
+        assert told.first_s[i] == told.time_s[pushed[0]]
+        assert told.last_s[i] == told.time_s[pushed[-1]]
+
+
+def test_no_frames_are_kept_unasked():
+    assert shot([520.0]).time_s.shape == (0,)

@@ -1,5 +1,7 @@
 """Groups: what they read as, on both hands and on fresh worlds; steps of a setting compared."""
 
+import math
+
 import numpy as np
 import pytest
 from test_flight import RIG
@@ -7,7 +9,7 @@ from test_flight import RIG
 from lyrandis.core.bench import Bench
 from lyrandis.core.fields import changed
 from lyrandis.core.flight.group_read import Landed, bare_cm_per_group, group_readings
-from lyrandis.core.flight.scatter import one_arrow_cm, squares_cm2
+from lyrandis.core.flight.scatter import AT_M, one_arrow_cm, squares_cm2
 from lyrandis.core.stations import views
 from lyrandis.core.trials import KeptTrial
 from lyrandis.core.trials.group import GroupTrial, Impact
@@ -188,3 +190,14 @@ class TestSteps:
                        distance=30) for _ in rigs]  # fmt: skip
         told = views(Bench(RIG, kept(*alike, rigs=rigs)), ["flight"])[0].findings
         assert any("cannot be told apart" in f.said.plain() for f in told)
+
+
+class TestByHand:
+    def test_how_much_three_and_two_count(self):
+        """Six arrows' means taken off in two directions leave 2·(3 + 2 − 2) free differences."""
+        near, far = [Landed(x, 0, False) for x in (-6, 0, 6)], [Landed(x, 0, True) for x in (-6, 6)]
+        (told,) = group_readings(near + far, 15, plate_left=True)
+        squares = squares_cm2([-6, 0, 6], 15) + squares_cm2([-6, 6], 15)
+        error = one_arrow_cm(squares, 6) * 15 / AT_M * math.sqrt(1 / 2 + 1 / 3)
+        assert told.counts == pytest.approx((0.72 * bare_cm_per_group(15) / error) ** 2)
+        assert 0.2 < told.counts < 1

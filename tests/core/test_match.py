@@ -10,7 +10,6 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.bench.movers import MOVERS, what_moves
 from lyrandis.core.fields import changed
 from lyrandis.core.flex.match import SMOOTH_LN, match, searched, smoothed
-from lyrandis.core.flex.of_rig import layout_of, matched, setting_of
 from lyrandis.core.parts import Arrow, Bow, Rig, String
 
 TAKEDOWN = Rig(
@@ -80,18 +79,10 @@ class TestMatch:
 
 class TestOnBows:
     @pytest.mark.parametrize("rig", [TAKEDOWN, SHELF])
-    def test_a_quick_search_agrees_with_a_fine_one(self, rig):
-        b = Bench(rig)
-        first = b.arrow.first_window.spine_28in.value
-        setting = setting_of(rig, b.bow.drawn, b.arrow.string)
-        fine = matched(setting, layout_of(rig.arrow), 0.003, 0.01, first, 96, 20e-6)
-        assert b.arrow.match.match == pytest.approx(fine.match, rel=0.015)
-
-    @pytest.mark.parametrize("rig", [TAKEDOWN, SHELF])
-    def test_the_window_lies_about_the_match_and_near_the_fit(self, rig):
+    def test_the_window_lies_about_its_spine_and_near_the_fit(self, rig):
         w = Bench(rig).arrow.window
-        assert w.first == Bench(rig).arrow.first_window.spine_28in.value
         assert w.low < w.spine_28in.value < w.high
+        assert w.clean.match == w.spine_28in.value
         assert w.spine_28in.value == pytest.approx(w.first, rel=0.2)
         share = w.spine_28in.plus_minus / w.spine_28in.value
         assert share == pytest.approx(w.share)
@@ -99,7 +90,7 @@ class TestOnBows:
 
     def test_outside_the_fit_there_is_no_match(self):
         for rig in (THUMB, changed(TAKEDOWN, {"bow.side_plate": "hard"})):
-            assert Bench(rig).arrow.match is None
+            assert Bench(rig).arrow.window.clean is None
             assert Bench(rig).spine_error_groups is None
             assert what_moves(Bench(rig)) == []
 
@@ -156,18 +147,18 @@ class TestWhatMoves:
                 },
             )
             b = Bench(rig)
-            if b.arrow.first_window.spine_28in is None or b.arrow.match.match is None:
+            if b.arrow.window.spine_28in is None:
                 continue
             bows += 1
-            rig = changed(rig, {"arrow.static_spine": round(b.arrow.match.match)})
+            rig = changed(rig, {"arrow.static_spine": round(b.arrow.window.spine_28in.value)})
             for m in what_moves(Bench(rig)):
                 agree[m.id].append(m.groups is not None)
-        least = {"spine": 0.9, "length": 0.9, "point": 0.9, "weight": 0.9, "overdraw": 0.8,
-                 "short_draw": 0.8, "plate": 0.5, "silencers": 0.5}  # fmt: skip
-        for id, wanted in least.items():  # plate and silencers: small effects, most bows
+        least = {"spine": 0.98, "length": 0.98, "point": 0.98, "weight": 0.98, "overdraw": 0.95,
+                 "short_draw": 0.95, "plate": 0.9, "silencers": 0.98}  # fmt: skip
+        for id, wanted in least.items():
             what = f"what moves it, {plate}: {id} goes its side"
             claimed(what, np.mean(agree[id]), least=wanted, of=bows)
-        assert not any(agree["brace"])
+        assert not any(agree["brace"]) or plate == "leather"
 
 
 class TestFromTheSide:

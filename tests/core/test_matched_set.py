@@ -5,7 +5,7 @@ from itertools import combinations
 import numpy as np
 import pytest
 
-from lyrandis.core.arrow.matched_set import ShaftSeen, matched_set, sets_of
+from lyrandis.core.arrow.matched_set import MatchedSet, ShaftSeen, matched_set, sets_of
 from lyrandis.core.errors import RefusedError
 
 
@@ -88,3 +88,13 @@ class TestScales:
                 of(same, 5)
         with pytest.raises(RefusedError, match="Two shafts are called 0"):
             sets_of([*same, same[0]], 2)
+
+
+class TestWords:
+    @pytest.mark.parametrize(
+        ("size", "said"), [(1.0, "within both."), (1.01, "more than you would bear.")]
+    )
+    def test_it_says_whether_it_keeps_within_the_scales(self, size, said):
+        told = MatchedSet(("3", "7"), 4.0, 10.0, size).said().plain()
+        assert told.startswith("3, 7: 4 gr and ")
+        assert told.endswith(said)

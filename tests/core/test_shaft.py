@@ -207,7 +207,7 @@ class TestReadsDecide:
     def test_a_weak_read_of_a_shaft_that_the_model_calls_stiff_is_doubted_first(self):
         told = cut_plan([ReadAt(31, "weak", 3)], 31.0, 28.0, None, looks_stiff=True)
         assert (told.step, told.next_in) == ("doubt", None)
-        rig = changed(Rig(), BASE | {"arrow.static_spine": 400.0})
+        rig = changed(Rig(), BASE | {"arrow.static_spine": 350.0})
         b = Bench(rig, kept(rig, ShaftReadTrial(length_in=31.5, read="weak")))
         said = [f.said.plain() for f in station(b).findings]
         assert any("bounces off the side plate" in s for s in said)

@@ -7,7 +7,7 @@ import pytest
 from test_flight import RIG
 
 from lyrandis.core.bench import Bench
-from lyrandis.core.bench.spine_map import spine_map
+from lyrandis.core.bench.spine_map import _where, spine_map
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 
@@ -22,10 +22,10 @@ def drawn(rig):
 
 def test_each_cell_is_the_match_of_that_arrow():
     m, _ = drawn(RIG)
-    for i, j in ((3, 1), (8, 2), (16, 0)):
+    for i, j in ((2, 1), (4, 2), (7, 0)):
         arrow = {"arrow.shaft_length_in": m.length_in[j], "arrow.point_gr": m.point_gr[i]}
         b = Bench(changed(RIG, arrow))
-        assert m.spine[i, j] == pytest.approx(b.arrow.match.match, rel=1e-6)
+        assert m.spine[i, j] == pytest.approx(b.arrow.window.spine_28in.value, rel=1e-6)
         over = b.arrow.build.lightest_gr / b.bow.heaviest_lbf - b.arrow.floor.floor_gpp
         assert m.over_floor_gpp[i, j] == pytest.approx(over, abs=0.05)
 
@@ -34,14 +34,14 @@ def test_a_cut_and_a_point_bring_it_onto_its_line():
     m, _ = drawn(LONG)
     cut = Bench(changed(LONG, {"arrow.shaft_length_in": m.cut_to_in}))
     assert m.cut_to_in < 31.5
-    assert cut.arrow.match.match == pytest.approx(500, rel=0.02)
+    assert cut.arrow.window.spine_28in.value == pytest.approx(500, rel=0.02)
     lighter = Bench(changed(LONG, {"arrow.point_gr": m.point_for_gr}))
-    assert lighter.arrow.match.match == pytest.approx(500, rel=0.02)
-    assert Bench(LONG).arrow.match.match < 500  # as it is it leaves weak
+    assert lighter.arrow.window.spine_28in.value == pytest.approx(500, rel=0.02)
+    assert Bench(LONG).arrow.window.spine_28in.value < 500  # as it is it leaves weak
 
 
 def test_a_stiff_shaft_is_not_cut():
-    stiff = changed(RIG, {"arrow.static_spine": 480.0})
+    stiff = changed(RIG, {"arrow.static_spine": 520.0})
     m, _ = drawn(stiff)
     assert m.cut_to_in is None
     assert m.point_for_gr > RIG.arrow.point_gr
@@ -82,3 +82,12 @@ def test_lengths_are_none_that_cannot_be_drawn():
     assert m.length_in[0] >= RIG.archer.draw_length_in + 1
     assert m.length_in[-1] <= 32
     assert np.isfinite(m.over_floor_gpp).all()
+
+
+def test_the_place_on_the_line_is_found_in_the_last_stretch_too():
+    at = np.array([26.0, 27.0, 28.0])
+    assert _where(at, np.array([600.0, 560.0, 500.0]), 530.0) == pytest.approx(27.5)
+    assert _where(at, np.array([600.0, 560.0, 500.0]), 580.0) == pytest.approx(26.5)
+    assert _where(at, np.array([600.0, 500.0, 600.0]), 550.0) == pytest.approx(27.5)  # the greatest
+    assert _where(at, np.array([600.0, 500.0, 600.0]), 550.0, most=27.0) == pytest.approx(26.5)
+    assert _where(at, np.array([600.0, np.nan, 500.0]), 550.0) is None

@@ -146,3 +146,12 @@ def test_the_gauge_keeps_a_set_within_its_tolerances():
         assert abs(330 * (thick**2 - 1)) <= 2.5 * 1.01
         assert abs(500 * (thick**-4 - 1)) <= 6.0 * 1.01
     assert all(g.tolerance_mm > 0 for g in table)
+
+
+def test_the_gauges_tolerance_by_hand():
+    """A shaft of 8 gr/in and 30 in weighs 240 gr: 6 gr of it are 1/40, so 1/160 of the diameter."""
+    arrow = wood(grains_per_inch=8.0, shaft_length_in=30.0, rear_taper_in=8.0, rear_end_mm=7.0)
+    for g in gauges(arrow, 6.0, 1e6):
+        assert g.tolerance_mm == pytest.approx(g.diameter_mm / 160, abs=1e-3)
+    for g in gauges(arrow, 1e6, arrow.static_spine / 10):
+        assert g.tolerance_mm == pytest.approx(g.diameter_mm / 80, abs=1e-3)

@@ -218,10 +218,11 @@ class SpineWindowOut(BaseModel):
     @classmethod
     def of(cls, arrow: ArrowBench) -> SpineWindowOut:
         """The core's window with its sentences in the usual units."""
-        told, found = arrow.first_window, arrow.match
+        told = arrow.window
+        found = told.clean
         return cls(
             match_28in=found.match if found else None,
-            false_below=found.false_below if found else None,
+            false_below=told.false_below,
             spine_28in=told.spine_28in,
             low=told.low,
             high=told.high,

@@ -14,11 +14,11 @@ from PIL import Image, ImageDraw, ImageFilter
 
 from lyrandis.core.arrays import Array
 from lyrandis.core.arrow.spine import stiffness_n_m2
-from lyrandis.core.arrow.window import GROUP_LN
 from lyrandis.core.bench import Bench
 from lyrandis.core.flex.modes import modes
 from lyrandis.core.flex.onward import at_moments
 from lyrandis.core.flex.setting import DAMPING
+from lyrandis.core.flex.window import GROUP_LN
 
 FRAMES_A_SECOND = 960
 WIDTH_PX, HEIGHT_PX, MM_PER_PX = 1600, 200, 1.7

@@ -20,21 +20,20 @@ from lyrandis.core.arrow.shot import (
     virtual_mass_gr,
     weight_at_28in,
 )
-from lyrandis.core.arrow.window import (
-    SpineWindow,
-    about_stiff_enough,
-    refuse_short,
-    spine_window,
-    stiff_enough_spine,
-)
 from lyrandis.core.bench.archer import ArcherBench
 from lyrandis.core.bench.bow import BowBench
 from lyrandis.core.bench.true import still_true
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.fit.limbs import LimbPair, limb_pair
-from lyrandis.core.flex.match import Match
-from lyrandis.core.flex.of_rig import match_of
+from lyrandis.core.flex.of_rig import averaged_of
+from lyrandis.core.flex.window import (
+    SpineWindow,
+    about_stiff_enough,
+    refuse_short,
+    spine_window,
+    stiff_enough_spine,
+)
 from lyrandis.core.measured import Recalled
 from lyrandis.core.parts import Arrow, Rig, String
 from lyrandis.core.trials import KeptTrial
@@ -153,40 +152,17 @@ class ArrowBench:
         return b.curve.energy_ftlb(b.draw_in), virtual
 
     @cached_property
-    def first_window(self) -> SpineWindow:
-        """The first spine suggestion, by the fit; or why there is none."""
+    def window(self) -> SpineWindow:
+        """The spine that suits, and the band about it; or why there is none."""
         return self.window_for(self.rig.arrow)
 
-    @cached_property
-    def match(self) -> Match | None:
-        """Where the model of the shaft passing this bow finds it leaves cleanly; None outside."""
-        first = self.first_window.spine_28in
-        if first is None:
-            return None
-        return match_of(self.rig, self.bow.drawn, self.string, self.rig.arrow, first.value)
-
-    @cached_property
-    def window(self) -> SpineWindow:
-        """The spine window: about the model's own match where it finds one, else the fit's."""
-        first, found = self.first_window, self.match
-        if found is None or found.match is None:
-            return first
-        return first.matched(found.match, found.false_below, found.wider)
-
     def suits_at(self, length_in: float) -> float | None:
-        """The spine that would suit this shaft at another length [in]; None outside the fit.
-
-        By the fit, as far off as the model's own match is here.
-        """
+        """The spine that would suit this shaft at another length [in]; None outside the fit."""
         told = self.window_for(self.rig.arrow.model_copy(update={"shaft_length_in": length_in}))
-        if told.spine_28in is None:
-            return None
-        here = self.window
-        off = here.spine_28in.value / here.first if here.first and here.spine_28in else 1.0
-        return told.spine_28in.value * off
+        return None if told.spine_28in is None else told.spine_28in.value
 
     def window_for(self, arrow: Arrow) -> SpineWindow:
-        """The fit's suggestion for another arrow on this bow."""
+        """The spine that suits another arrow's make on this bow."""
         r = self.rig
         return spine_window(
             r.archer,
@@ -196,6 +172,7 @@ class ArrowBench:
             weight_at_28in(self.bow.curve),
             self.bow.weight,
             self.archer.true_draw.plus_minus,
+            lambda guess: averaged_of(r, self.bow.drawn, arrow, guess),
             r.arrow_as_usual,
         )
 

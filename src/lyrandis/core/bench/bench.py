@@ -8,7 +8,6 @@ from dataclasses import dataclass, field, replace
 from functools import cached_property
 from typing import Any
 
-from lyrandis.core.arrow.window import GROUP_LN
 from lyrandis.core.bench.aim import AimBench
 from lyrandis.core.bench.aiming import AimingBench
 from lyrandis.core.bench.archer import ArcherBench
@@ -33,6 +32,7 @@ from lyrandis.core.conditions import Stopped, stopped_on
 from lyrandis.core.dates import EPOCH
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
+from lyrandis.core.flex.window import GROUP_LN
 from lyrandis.core.flight.held import NONE_TRIED, Held
 from lyrandis.core.flight.trajectory import AimedArrow
 from lyrandis.core.measured import Recalled, recalled, untrue
@@ -177,7 +177,7 @@ class Bench:
 
     def clip(self, trial: ClipTrial) -> ClipBench:
         """A clip beside the model of this rig; raises RefusedError where it cannot be shot."""
-        found = self.arrow.match
+        found = self.arrow.window.clean
         match = None if found is None else found.match
         return ClipBench(trial, self.flex, self.arrow.build.acts_spine, match)
 

@@ -14,13 +14,13 @@ import numpy as np
 
 from lyrandis.core.arrays import Array
 from lyrandis.core.arrow.spine import stiffness_n_m2
-from lyrandis.core.arrow.window import GROUP_LN
 from lyrandis.core.bench.flex import FlexBench
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import Said
 from lyrandis.core.flex.modes import modes
 from lyrandis.core.flex.onward import at_moments
 from lyrandis.core.flex.setting import DAMPING
+from lyrandis.core.flex.window import GROUP_LN
 from lyrandis.core.flight.clip import Track, bend_frequency, track
 from lyrandis.core.flight.read_tests import GROUPS
 from lyrandis.core.trials.clip import ClipTrial

@@ -5,7 +5,6 @@ from __future__ import annotations
 from dataclasses import dataclass
 from functools import cached_property
 
-from lyrandis.core.arrow.window import spine_per_mm
 from lyrandis.core.bench.true import still_true
 from lyrandis.core.parts import Rig
 from lyrandis.core.route import moved_since
@@ -81,11 +80,6 @@ class CentreShotBench:
     def seen(self) -> tuple[float, float] | None:
         """Where the plate stands by these looks [mm outward], and its sd."""
         return plate_by_looks_mm(self.at, self.rig, self.gaps_mm) if self.gaps_mm else None
-
-    @property
-    def spine_per_mm(self) -> float:
-        """By which share a shaft may be weaker for a millimetre that the plate stands out."""
-        return spine_per_mm(self.rig.bow)
 
 
 @dataclass(frozen=True)

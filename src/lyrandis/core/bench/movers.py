@@ -1,25 +1,23 @@
 """What moves a shaft towards stiff or weak on this rig, and how far the model is to be believed.
 
-Each share is of random bows: how often the model moved a bare shaft to the side that archers
-report, with a plunger and with leather; the lower of the table of docs/mechanics B3 and of 60 fresh
-bows a plate. Where the two seldom agree no side is stated.
+Each share is of 60 random bows of the fit's domain a plate: how often the window moves to the side
+that archers report (docs/mechanics B4a). Where the two seldom agree no side is stated.
 """
 
 from __future__ import annotations
 
 import math
 from collections.abc import Callable, Mapping
-from dataclasses import dataclass, replace
+from dataclasses import dataclass
 from typing import Any, Literal
 
-from lyrandis.core.arrow.window import GROUP_LN, GROUP_SHARE
 from lyrandis.core.bench.bench import Bench
+from lyrandis.core.bench.cures import moved_groups
 from lyrandis.core.bow.form import brace_to_pivot_in
-from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said, say
-from lyrandis.core.flex.match import SHAFTS
-from lyrandis.core.flex.of_rig import layout_of, matched, setting_of
-from lyrandis.core.flex.setting import DAMPING, PlateKind
+from lyrandis.core.flex.of_rig import averaged_of
+from lyrandis.core.flex.setting import PlateKind
+from lyrandis.core.flex.window import GROUP_LN, GROUP_SHARE
 from lyrandis.core.flight.belief import MOVED_SD
 from lyrandis.core.parts import Rig
 
@@ -37,7 +35,8 @@ _SETS_IN: dict[str, Callable[[Rig, float], Mapping[str, Any]]] = {
     "plate": lambda r, by: {"bow.centre_cut_mm": r.bow.centre_cut_mm - by},
     "brace": lambda r, by: {
         "bow.brace_height_in": brace_to_pivot_in(r.bow) + by,
-        "bow.brace_reference": "plunger",
+        "bow.brace_reference": "grip",
+        "bow.brace_offset_in": None,
     },
 }
 
@@ -79,14 +78,14 @@ MOVERS: tuple[Mover, ...] = (
     Mover("length", "A shaft longer by", 1, "draw", "weak", _shares(1.0, 1.0)),
     Mover("point", "A point heavier by", 50, "mass", "weak", _shares(1.0, 1.0)),
     Mover("weight", "A bow heavier by", 4, "weight", "weak", _shares(1.0, 1.0)),
-    Mover("overdraw", "A draw longer by", 1, "draw", "weak", _shares(0.93, 0.93)),
-    Mover("short_draw", "A draw shorter by", -1, "draw", "stiff", _shares(0.9, 1.0)),
+    Mover("overdraw", "A draw longer by", 1, "draw", "weak", _shares(1.0, 1.0)),
+    Mover("short_draw", "A draw shorter by", -1, "draw", "stiff", _shares(1.0, 1.0)),
     Mover(
-        "silencers", "A string that carries silencers of", 30, "mass", "stiff", _shares(0.7, 0.78)
+        "silencers", "A string that carries silencers of", 30, "mass", "stiff", _shares(1.0, 1.0)
     ),
-    Mover("plate", "The side plate farther out by", 1, "small", "stiff", _shares(0.82, 0.83)),
-    Mover("spring", "A plunger firmer by", FIRMER, "share", "stiff", _shares(0.9)),
-    Mover("brace", "A brace higher by", 0.5, "brace", "weak", _shares(0.08, 0.0)),
+    Mover("plate", "The side plate farther out by", 1, "small", "stiff", _shares(1.0, 1.0)),
+    Mover("spring", "A plunger firmer by", FIRMER, "share", "stiff", _shares(1.0)),
+    Mover("brace", "A brace higher by", 0.5, "brace", "weak", _shares(0.0, 0.92)),
 )
 
 
@@ -117,68 +116,57 @@ def what_moves(bench: Bench) -> list[Moved]:
             continue
         share = mover.shares[plate]
         groups = _effect(bench, mover) if share >= AGREES_FROM else None
+        said = _told(mover, groups, share)
         if groups is not None and (groups > 0) != (mover.expected == "stiff"):
             groups = None  # on this rig it goes the other way: then no side is stated
-        told.append(Moved(mover.id, _told(mover, groups, share), mover.expected, groups, share))
+        told.append(Moved(mover.id, said, mover.expected, groups, share))
     return told
 
 
 def _effect(bench: Bench, mover: Mover) -> float | None:
-    """By how many groups it reads stiffer then; None where the model finds no match, or none any
-    more.
+    """By how many groups it reads stiffer then; None where no window covers it any more."""
+    if mover.id == "spring":
+        return _by_spring(bench)
+    return moved_groups(bench, _SETS_IN[mover.id](bench.rig, mover.by))
 
-    Both are sought among the very same spines, so that their place between these does not count.
-    """
-    first = bench.arrow.first_window.spine_28in
+
+def _by_spring(bench: Bench) -> float | None:
+    """The fit knows no spring: by the model's match alone."""
+    first = bench.arrow.window.first
     if first is None:
         return None
-    was = _match(bench, first.value)
-    then, acts = None, bench.arrow.build.acts_spine
-    try:
-        if mover.id == "spring":
-            then = _match(bench, first.value, FIRMER)
-        else:
-            bench = bench.with_changes(_SETS_IN[mover.id](bench.rig, mover.by))
-            if bench.spine_error_groups is not None:
-                then = _match(bench, first.value)
-    except RefusedError:
-        return None
-    if was is None or then is None:
-        return None
-    return math.log(then / was * acts / bench.arrow.build.acts_spine) / GROUP_LN
-
-
-def _match(bench: Bench, guess: float, firmer: float = 0.0) -> float | None:
-    """The spine that leaves this bow cleanly, with a plunger firmer by a share."""
-    setting, arrow = setting_of(bench.rig, bench.bow.drawn, bench.arrow.string), bench.rig.arrow
-    p = setting.plate
-    firm = replace(p, k_n_m=p.k_n_m * (1 + firmer), preload_n=p.preload_n * (1 + firmer))
-    return matched(
-        replace(setting, plate=firm), layout_of(arrow), arrow.diameter_mm / 2000,
-        DAMPING[arrow.material], guess, SHAFTS,
-    ).match  # fmt: skip
+    was, then = (
+        averaged_of(bench.rig, bench.bow.drawn, bench.rig.arrow, first, firmer).match.match
+        for firmer in (0.0, FIRMER)
+    )
+    return None if was is None or then is None else math.log(then / was) / GROUP_LN
 
 
 def _told(mover: Mover, groups: float | None, share: float) -> Said:
     by = abs(mover.by)
     change = ("percent", 100 * by) if mover.quantity == "share" else (mover.quantity, by)
-    if groups is not None and abs(groups) < HARDLY:
-        return say(f"{mover.title} {{by}} hardly moves the read on this rig.", by=change)
-    if groups is not None:
-        way = "stiffer" if groups > 0 else "weaker"
+    reported = "stiffer" if mover.expected == "stiff" else "weaker"
+    if share < AGREES_FROM:
         return say(
-            f"{mover.title} {{by}} reads {way}, by about {{groups}} of spine.",
-            by=change, groups=("groups", abs(groups), MOVED_SD),
+            f"{mover.title} {{by}}: reports differ. Archers find it {reported}, the model agrees "
+            "in {share} of bows. Try it and read.",
+            by=change, share=("percent", 100 * share),
         )  # fmt: skip
-    if share >= AGREES_FROM:
+    if groups is None:
         return say(
-            f"{mover.title} {{by}} reads {'stiffer' if mover.expected == 'stiff' else 'weaker'} to "
-            "archers; on this rig the model says nothing of it. Try it and read.",
+            f"{mover.title} {{by}} reads {reported} to archers; the model does not reach so far. "
+            "Try it and read.",
             by=change,
         )  # fmt: skip
+    if abs(groups) < HARDLY:
+        return say(f"{mover.title} {{by}} hardly moves the read on this rig.", by=change)
+    way, size = "stiffer" if groups > 0 else "weaker", ("groups", abs(groups), MOVED_SD)
+    if way != reported:
+        return say(
+            f"{mover.title} {{by}} reads {reported} to archers; the model says the other way on "
+            "this rig, by about {groups} of spine. Try it and read.",
+            by=change, groups=size,
+        )  # fmt: skip
     return say(
-        f"{mover.title} {{by}}: reports differ. Archers find it "
-        f"{'stiffer' if mover.expected == 'stiff' else 'weaker'}, the model agrees in {{share}} of "
-        "bows only. Try it and read.",
-        by=change, share=("percent", 100 * share),
-    )  # fmt: skip
+        f"{mover.title} {{by}} reads {way}, by about {{groups}} of spine.", by=change, groups=size
+    )

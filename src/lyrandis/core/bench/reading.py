@@ -15,11 +15,11 @@ from functools import cached_property
 import numpy as np
 
 from lyrandis.core.arrays import Array
-from lyrandis.core.arrow.window import GROUP_LN
 from lyrandis.core.bench.clip import ClipBench
 from lyrandis.core.bench.true import still_true
 from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.dates import instant
+from lyrandis.core.flex.window import GROUP_LN
 from lyrandis.core.flight.belief import MOVED_SD, Change, moved
 from lyrandis.core.flight.held import NONE_TRIED, PREDICTED_SD, Held, off_by, predicted_sd
 from lyrandis.core.flight.read_filter import (
@@ -40,10 +40,9 @@ FARTHEST = 4.0  # groups; farther off the word is only "far"
 BRACE_DOUBT = 0.5  # groups for each BRACE_PER_IN of brace: reports differ on its way
 BRACE_PER_IN = 0.5
 READ_BY = ("flight_read", "group", "clip")  # kinds of trial that tell how the shaft flew
-_BRACE_FIELDS = ("brace_height_in", "brace_reference", "brace_offset_in")
 _AGAINST = 0.8  # of the chance before: a read that leaves less spoke against it
 _HARDLY = 0.1  # groups: what moves the nock point alone does to the spine
-_NOCK, _SPINE, _BRACE = (READS[name].short for name in ("nock", "spine", "brace"))
+_NOCK, _SPINE = (READS[name].short for name in ("nock", "spine"))
 # What makes another shaft: a clip tells of one and the same.
 _SHAFT: dict[str, float] = {
     "set": 0, "spine": 5, "shaft": 0.06, "point": 2, "insert": 2, "gpi": 0.05, "arrow_nock": 2,
@@ -166,11 +165,7 @@ class ReadingBench:
         sd = math.hypot(MOVED_SD, doubt)
         if what <= {_NOCK}:
             return Change(0.0, _HARDLY, nock)
-        as_braced = now
-        if _BRACE in what:
-            bow = now.bow.model_copy(update={n: getattr(before.bow, n) for n in _BRACE_FIELDS})
-            as_braced = now.model_copy(update={"bow": bow})
-        was, then = self.error_of(before), self.error_of(as_braced)
+        was, then = self.error_of(before), self.error_of(now)
         if was is not None and then is not None:
             return Change(then - was, sd, nock)
         if what <= {_SPINE, _NOCK}:

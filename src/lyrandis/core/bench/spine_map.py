@@ -17,15 +17,14 @@ from numpy.typing import NDArray
 
 from lyrandis.core.arrays import Array
 from lyrandis.core.arrow.build import build
-from lyrandis.core.arrow.window import FIT_SHAFT_IN, FIT_SPINE
 from lyrandis.core.bench.bench import Bench
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.flex.of_rig import match_of
+from lyrandis.core.flex.window import FIT_SHAFT_IN
 from lyrandis.core.parts import Arrow
 from lyrandis.core.tune.shaft import shortest_safe_in
 
 STEP_IN, LONGER_IN = 0.5, 1.5  # of the lengths; how far past this shaft's own
-STEP_GR, LIGHTEST_GR, HEAVIEST_GR = 10.0, 50.0, 210.0  # of the points
+STEP_GR, LIGHTEST_GR, HEAVIEST_GR = 20.0, 50.0, 210.0  # of the points
 
 Heed = Callable[[float], None]
 
@@ -104,13 +103,10 @@ def _made(arrow: Arrow, length_in: float, point_gr: float) -> Arrow:
 
 def _clean(b: Bench, arrow: Arrow) -> tuple[float, bool]:
     """The spine that leaves cleanly, and whether it is flat there; NaN outside, or where none."""
-    first = b.arrow.window_for(arrow).spine_28in
-    if first is None:
+    told = b.arrow.window_for(arrow)
+    if told.spine_28in is None or told.clean is None or told.clean.match is None:
         return np.nan, False
-    told = match_of(b.rig, b.bow.drawn, b.arrow.string, arrow, first.value)
-    if told.match is None or not FIT_SPINE[0] <= told.match <= FIT_SPINE[1]:
-        return np.nan, False
-    return told.match, told.flat
+    return told.spine_28in.value, told.clean.flat
 
 
 def _over_floor(b: Bench, arrow: Arrow) -> float:

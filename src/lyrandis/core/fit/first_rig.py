@@ -11,13 +11,13 @@ from typing import Any
 
 from lyrandis.core.arrow.build import PARTS_SD_SHARE, build
 from lyrandis.core.arrow.shot import arrow_floor, weight_at_28in, weight_at_draw
-from lyrandis.core.arrow.window import spine_window, stiff_enough_spine
 from lyrandis.core.bow.curve import force_draw, refuse_past_end
 from lyrandis.core.bow.form import FORMS
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.fields import changed
 from lyrandis.core.fit.draw_length import true_draw_in
-from lyrandis.core.flex.of_rig import Drawn, match_of
+from lyrandis.core.flex.of_rig import Drawn, averaged_of
+from lyrandis.core.flex.window import spine_window, stiff_enough_spine
 from lyrandis.core.parts import Anchor, Form, Hand, Release, Rig
 
 EYE_ABOVE_NOCK_MM: dict[Anchor, float] = {"under_chin": 112, "cheek": 72}
@@ -110,12 +110,13 @@ def with_first_arrow(rig: Rig) -> Rig:
     gpi = math.ceil((arrow.grains_per_inch + short / arrow.shaft_length_in) * 10) / 10
     rig = changed(rig, {"arrow.grains_per_inch": min(gpi, _MOST_FIRST_GPI)})
     there = weight_at_28in(curve)
-    window = spine_window(rig.archer, bow, rig.string, rig.arrow, there, weight, draw.plus_minus)
+    drawn = Drawn(curve, draw.value, weight.value)
+    window = spine_window(
+        rig.archer, rig.bow, rig.string, rig.arrow, there, weight, draw.plus_minus,
+        lambda guess: averaged_of(rig, drawn, rig.arrow, guess),
+    )  # fmt: skip
     if window.spine_28in is None:
         spine = math.floor(stiff_enough_spine(weight.value) / _SPINE_STEP) * _SPINE_STEP
     else:
-        guess = window.spine_28in.value
-        bow_drawn = Drawn(curve, draw.value, weight.value)
-        found = match_of(rig, bow_drawn, rig.string, rig.arrow, guess)
-        spine = round((found.match or guess) / _SPINE_STEP) * _SPINE_STEP
+        spine = round(window.spine_28in.value / _SPINE_STEP) * _SPINE_STEP
     return changed(rig, {"arrow.static_spine": min(spine, _WEAKEST_SPINE)})

@@ -34,17 +34,46 @@ class Leaving:
     clean_deg: Array | None
 
 
+def clean_deg(
+    shift_mps: Array,
+    angle_rad: Array,
+    turn_rad_s: Array,
+    speed_mps: Array | float,
+    layout: Layout,
+    plate: SidePlate,
+) -> Array:
+    """J [°] of the rigid motion when the tail passes the plate, shapes as they broadcast.
+
+    Raises
+    ------
+    ValueError : a side plate of which no clean direction is known.
+
+    Source: docs/mechanics B3.
+    """
+    if plate.direction_ref_deg is None:
+        raise ValueError("no clean direction is known for this side plate")
+    attack = np.degrees(angle_rad - shift_mps / speed_mps)
+    yaw = np.degrees(turn_rad_s * YAW_OVER_M / speed_mps)
+    direction = direction_deg(shift_mps, turn_rad_s, speed_mps, layout)
+    return np.asarray(attack + yaw + DIRECTION_WEIGHS * (direction - plate.direction_ref_deg))
+
+
+def direction_deg(
+    shift_mps: Array, turn_rad_s: Array, speed_mps: Array | float, layout: Layout
+) -> Array:
+    """Where the fletching turns a shaft to [°], + away from the plate."""
+    arm = layout.balance_m - FLETCHING_M
+    turned = layout.inertia_kg_m2 * turn_rad_s / (layout.mass_kg * arm)
+    return np.asarray(np.degrees((shift_mps + turned) / speed_mps))
+
+
 def leaving(told: Passed, layout: Layout, plate: SidePlate) -> Leaving:
     """Direction and cleanness of shafts that have passed the bow.
 
     Source: docs/mechanics B3.
     """
-    arm = layout.balance_m - FLETCHING_M
-    turned = layout.inertia_kg_m2 * told.turn_rad_s / (layout.mass_kg * arm)
-    direction = np.degrees((told.shift_mps + turned) / told.speed_mps)
+    direction = direction_deg(told.shift_mps, told.turn_rad_s, told.speed_mps, layout)
     if plate.direction_ref_deg is None:
         return Leaving(direction, None)
-    attack = np.degrees(told.angle_rad - told.shift_mps / told.speed_mps)
-    yaw = np.degrees(told.turn_rad_s * YAW_OVER_M / told.speed_mps)
-    clean = attack + yaw + DIRECTION_WEIGHS * (direction - plate.direction_ref_deg)
-    return Leaving(direction, clean)
+    moved = (told.shift_mps, told.angle_rad, told.turn_rad_s, told.speed_mps)
+    return Leaving(direction, clean_deg(*moved, layout, plate))

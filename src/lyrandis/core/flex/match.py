@@ -9,7 +9,7 @@ J |      _ max                       stiff ←  spine → weak
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 
 import numpy as np
 
@@ -18,7 +18,7 @@ from lyrandis.core.arrays import Array
 SEARCH_FROM, SEARCH_TO = 0.45, 1.6  # of the first guess
 SMOOTH_LN = 0.07  # ± of ln spine
 MAXIMUM_BELOW = 1.2  # of the first guess
-SHAFTS, PREVIEW_SHAFTS = 48, 24  # over the search
+SHAFTS = 18  # over the search
 FLAT_DEG, FLAT_SHARE = 1.0, 0.06  # less than so much J over so much of spine is flat
 
 _MOST_FLAT = 4.0
@@ -45,6 +45,19 @@ class Match:
         """Whether so little changes about the match that its band must be wider."""
         return self.slope_deg is not None and self.slope_deg < FLAT_DEG
 
+    def brought_to(self, spine: float) -> Match:
+        """The same, every spine by the share that brings its match to this one [0.001 in].
+
+        Raises
+        ------
+        ValueError : there is no match.
+        """
+        if self.match is None:
+            raise ValueError("nothing leaves clean: nothing to bring anywhere")
+        share = spine / self.match
+        below = None if self.false_below is None else share * self.false_below
+        return replace(self, spine=share * self.spine, match=spine, false_below=below)
+
     @property
     def wider(self) -> float:
         """What a flat crossing adds to the band, as a share of the spine: so far FLAT_DEG reaches,
@@ -52,6 +65,17 @@ class Match:
         if not self.flat or self.slope_deg is None:
             return 0.0
         return FLAT_SHARE * min(FLAT_DEG / max(self.slope_deg, 1e-9), _MOST_FLAT)
+
+
+@dataclass(frozen=True)
+class Averaged:
+    """The match of J averaged over what is not known of a bow, and how far single bows lie off it.
+
+    spread_ln : sd of ln of the matches of the bows that it may be; of those that have one
+    """
+
+    match: Match
+    spread_ln: float
 
 
 def searched(guess: float, shafts: int = SHAFTS) -> Array:
@@ -81,6 +105,21 @@ def smoothed(ln_spine: Array, clean_deg: Array) -> tuple[Array, Array]:
     )
     at = ln_spine[inside]
     return at, (under(at + SMOOTH_LN) - under(at - SMOOTH_LN)) / (2 * SMOOTH_LN)
+
+
+def averaged(spine: Array, clean_deg: Array, guess: float) -> Averaged:
+    """The match of J averaged over several bows.
+
+    Parameters
+    ----------
+    clean_deg : J of each bow over the tries [°], shape (d, n)
+    spine, guess : as `match` takes them
+
+    Source: docs/mechanics B4a.
+    """
+    single = [match(spine, each, guess).match for each in clean_deg]
+    spread = float(np.std(np.log([m for m in single if m is not None] or [guess])))
+    return Averaged(match(spine, clean_deg.mean(axis=0), guess), spread)
 
 
 def match(spine: Array, clean_deg: Array, guess: float) -> Match:

@@ -2,7 +2,7 @@
 
 from __future__ import annotations
 
-from dataclasses import dataclass
+from dataclasses import dataclass, replace
 from functools import lru_cache
 
 import numpy as np
@@ -10,10 +10,9 @@ import numpy as np
 from lyrandis.core.arrow.spine import stiffness_n_m2
 from lyrandis.core.bow.curve import ForceDraw
 from lyrandis.core.bow.form import TRADE_OFFSET_IN, brace_to_pivot_in
-from lyrandis.core.flex.clean import leaving
-from lyrandis.core.flex.match import PREVIEW_SHAFTS, Match, match, searched
+from lyrandis.core.flex.many import clean_of_many
+from lyrandis.core.flex.match import Averaged, averaged, searched
 from lyrandis.core.flex.modes import Layout
-from lyrandis.core.flex.passing import PREVIEW_STEP_S, pass_bow
 from lyrandis.core.flex.setting import (
     DAMPING,
     FINGERS,
@@ -25,11 +24,14 @@ from lyrandis.core.flex.setting import (
     THUMB,
     Setting,
 )
+from lyrandis.core.flex.unknowns import may_be
+from lyrandis.core.flex.window import REFERENCE_STRING_G
 from lyrandis.core.parts import Arrow, Rig, String
-from lyrandis.core.string.measures import string_mass_g
+from lyrandis.core.string.measures import sideways_g
 from lyrandis.core.units import KG_PER_GRAIN, M_PER_IN, N_PER_LBF
 
 _POINTS = 160  # of the force along the stroke
+_STRING = String(mass_gr=REFERENCE_STRING_G / 1000 / KG_PER_GRAIN)
 
 
 @dataclass(frozen=True)
@@ -46,9 +48,7 @@ def setting_of(rig: Rig, bow: Drawn, string: String) -> Setting:
     brace = brace_to_pivot_in(rig.bow)
     way = np.linspace(0.0, bow.draw_in - TRADE_OFFSET_IN - brace, _POINTS)
     force = np.array([bow.curve.force(float(w) + brace + TRADE_OFFSET_IN) for w in way])
-    own = string_mass_g(rig.bow, string) / 1000
-    tied = string.silencers_gr * KG_PER_GRAIN * (1 - string.silencer_position) ** 2
-    sideways = own / 3 + tied
+    sideways = sideways_g(rig.bow, string) / 1000
     limbs = LIMB_KG[rig.bow.form] * bow.weight_lbf / LIMB_AT_LBF
     return Setting(
         way_m=tuple((way * M_PER_IN).tolist()),
@@ -74,35 +74,37 @@ def layout_of(arrow: Arrow) -> Layout:
 
 
 @lru_cache(maxsize=256)
-def matched(
-    setting: Setting,
-    layout: Layout,
-    radius_m: float,
-    damping: float,
-    guess: float,
-    shafts: int = PREVIEW_SHAFTS,
-    step_s: float = PREVIEW_STEP_S,
-) -> Match:
-    """Where a shaft of these masses leaves this bow cleanly, sought about a first guess of its
-    spine [0.001 in].
+def averaged_past(
+    setting: Setting, layout: Layout, radius_m: float, damping: float, guess: float
+) -> Averaged:
+    """Where a shaft of these masses leaves a bow cleanly that is known no better than archers know
+    theirs, sought about a first guess of its spine [0.001 in].
 
     Raises
     ------
     ValueError : a side plate of which no clean direction is known.
+
+    Source: docs/mechanics B4a.
     """
-    spines = searched(guess, shafts)
+    spines = searched(guess)
     stiff = np.array([stiffness_n_m2(float(s)) for s in spines])
-    told = pass_bow(setting, layout, stiff, radius_m, damping, step_s)
-    clean = leaving(told, layout, setting.plate).clean_deg
-    if clean is None:
-        raise ValueError("no clean direction is known for this side plate")
-    return match(spines, clean, guess)
+    clean = clean_of_many(may_be(setting), layout, stiff, radius_m, damping)
+    return averaged(spines, clean, guess)
 
 
-def match_of(rig: Rig, bow: Drawn, string: String, arrow: Arrow, guess: float) -> Match:
-    """The same for an arrow on a rig, quickly."""
-    return matched(
-        setting_of(rig, bow, string),
+def averaged_of(rig: Rig, bow: Drawn, arrow: Arrow, guess: float, firmer: float = 0.0) -> Averaged:
+    """The same for an arrow on a rig; with a plunger whose spring is firmer by a share.
+
+    With the string that the fit is written around: what another one does is the fit's to say, for
+    the model's match goes the wrong way with its mass on one leather bow in six.
+    """
+    setting = setting_of(rig, bow, _STRING)
+    plate = setting.plate
+    firm = replace(
+        plate, k_n_m=plate.k_n_m * (1 + firmer), preload_n=plate.preload_n * (1 + firmer)
+    )
+    return averaged_past(
+        replace(setting, plate=firm),
         layout_of(arrow),
         arrow.diameter_mm / 2000,
         DAMPING[arrow.material],

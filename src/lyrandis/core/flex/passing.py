@@ -122,7 +122,7 @@ class _Steps:
     leaving_mps: float
 
 
-def _string_n_m(s: Setting, places_m: Array) -> Array:
+def string_n_m(s: Setting, places_m: Array) -> Array:
     """The string's sideways stiffness at places of the nock, in series with the limb tips'."""
     u = np.clip(places_m / s.stroke_m, 0.0, 1.0)
     tau = STRING_DRAWN + (STRING_BRACED - STRING_DRAWN) * (1 - u) ** STRING_POWER
@@ -143,7 +143,7 @@ def _steps(s: Setting, layout: Layout, h: float) -> _Steps:
     on = np.arange(n) < n_string
     nock = told.height[0]
     held = np.linalg.inv(np.eye(_MODES) + s.string_kg * np.outer(nock, nock))
-    side = np.where(on, _string_n_m(s, places), 0.0)
+    side = np.where(on, string_n_m(s, places), 0.0)
     bent = (a[:, None, None] * told.ahead - side[:, None, None] * np.outer(nock, nock)) @ held
     beside, slope = told.at(places + s.plate_at_m)
     turn = np.zeros((n, 2 * _STATE, _MODES))  # q̇'s change

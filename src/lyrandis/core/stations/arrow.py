@@ -7,9 +7,9 @@ import math
 import numpy as np
 
 from lyrandis.core.arrow.shot import size_counts
-from lyrandis.core.arrow.window import FIT_DIAMETER_MM, stiff_enough_spine
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Action, Finding, Grounds, Said, fine, joined, mind, say, stop
+from lyrandis.core.flex.window import FIT_DIAMETER_MM, stiff_enough_spine
 from lyrandis.core.stations.base import Answer
 from lyrandis.core.stations.draw import short_of_the_draw
 from lyrandis.core.stations.recalling import recall
@@ -229,8 +229,8 @@ def spine(b: Bench) -> Finding:
     if w.spine_28in is None or w.low is None or w.high is None:
         return _no_window(b)
     why = say(
-        "A fit to a model of the shaft passing the bow, for carbon of about {thick} on recurves, "
-        "good to about one spine group",
+        "A fit for carbon of about {thick}, corrected by a model of the shaft passing this bow; "
+        "two of three bows want a shaft within the ±",
         thick=("small", FIT_DIAMETER_MM),
     )
     for reason in w.widened:

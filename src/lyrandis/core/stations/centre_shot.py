@@ -5,13 +5,16 @@ from __future__ import annotations
 import math
 
 from lyrandis.core.bench import Bench
+from lyrandis.core.bench.cures import cure, moved_groups
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
+from lyrandis.core.flex.window import GROUP_LN
 from lyrandis.core.stations.base import Answer
 from lyrandis.core.tune.centre_shot import CentreShot
 
 _EVIDENT_SD = 2.0  # a plate this many sd from where it is set stands elsewhere
 _LEAST_MM = 0.25
+_A_MM = 1.0
 
 
 def note(b: Bench) -> Said:
@@ -154,15 +157,27 @@ def _asks(b: Bench) -> list[Finding]:
                 action=Action(label=say("To Arrow"), station="arrow"),
             )
         ]
-    share = b.centre_shot.spine_per_mm
+    stiffer = moved_groups(b, _moved(b, _A_MM))
+    if stiffer is None or stiffer <= 0:
+        return [
+            fine(
+                said=say(
+                    "Farther out wants a weaker shaft to archers; the model cannot say how much "
+                    "on this bow."
+                ),
+                why=say("A millimetre more leaves what it was fitted to, or moves it otherwise."),
+                told="practice",
+            )
+        ]
+    share = math.expm1(stiffer * GROUP_LN)
     spine = window.spine_28in.value
     values = {
         "plate": ("small", 1.0),
         "share": ("percent", 100 * share),
         "by": ("spine", spine * share),
     }
-    why = say("The offset's term of the spine fit. Only reads of your own arrows decide.")
-    shaft = b.rig.arrow.static_spine
+    why = say("By the spine window, moved along. Only reads of your own arrows decide.")
+    shaft = b.arrow.build.acts_spine
     if window.low <= shaft <= window.high:
         return [
             fine(
@@ -175,19 +190,22 @@ def _asks(b: Bench) -> list[Finding]:
                 told="model",
             )
         ]
-    need = math.log(shaft / spine) / share
-    looks, way = ("weak", "out") if need > 0 else ("stiff", "in")
+    error = math.log(spine / shaft) / GROUP_LN
+    looks, way = ("weak", "out") if error < 0 else ("stiff", "in")
     at = b.centre_shot.at
-    if (
-        b.rig.bow.side_plate == "plunger"
-        and at.low_mm <= at.gap_mm + need * at.per_mm <= at.high_mm
-    ):
+    low, high = ((end - at.gap_mm) / at.per_mm for end in (at.low_mm, at.high_mm))
+    found = cure(b, lambda by: _moved(b, by), -error, _LEAST_MM, (low, high))
+    if b.rig.bow.side_plate == "plunger" and found is not None and low <= found.by <= high:
+        need = found.by
         return [
             mind(
                 said=say(
-                    f"Your shaft looks {looks}: the plunger {{need}} farther {way} would meet it, "
-                    "and the point would still stand where it should.",
+                    f"Your shaft looks {looks}: the plunger {{need}} farther {way} would bring it "
+                    "{groups} of the {off} it is off, and the point would still stand where it "
+                    "should.",
                     need=("small", abs(need)),
+                    groups=("groups", abs(found.groups)),
+                    off=("groups", abs(error)),
                 ),
                 why=why,
                 told="model",

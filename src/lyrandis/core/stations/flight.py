@@ -4,9 +4,10 @@ from __future__ import annotations
 
 import math
 
-from lyrandis.core.arrow.window import GROUP_LN, front_exponent
 from lyrandis.core.bench import Bench
+from lyrandis.core.bench.cures import cure
 from lyrandis.core.findings import Action, Finding, Said, fine, joined, mind, say
+from lyrandis.core.flex.window import GROUP_LN
 from lyrandis.core.flight.held import ENOUGH
 from lyrandis.core.flight.read_filter import ClassId, NextTest, Reading, Reason, Verdict
 from lyrandis.core.flight.read_words import HOW, TITLES, outcome_words
@@ -168,18 +169,19 @@ def _cures(b: Bench) -> tuple[Action, ...]:
         return ()
     error, _ = b.reading.error_groups
     arrow, told = b.rig.arrow, []
-    front = arrow.point_gr + arrow.insert_gr
-    wanted = front * math.exp(error * GROUP_LN / -front_exponent(b.rig.bow)) - arrow.insert_gr
-    point = round(wanted / _POINT_STEP_GR) * _POINT_STEP_GR
-    if (
-        abs(point - arrow.point_gr) <= _MOST_POINT_STEP_GR
-        and point >= _LEAST_POINT_GR
-        and point != arrow.point_gr
-    ):
+    point = cure(
+        b,
+        lambda by: {"arrow.point_gr": arrow.point_gr + by},
+        -error,
+        _POINT_STEP_GR,
+        (max(-_MOST_POINT_STEP_GR, _LEAST_POINT_GR - arrow.point_gr), _MOST_POINT_STEP_GR),
+    )
+    if point is not None:
+        grains = round(arrow.point_gr + point.by, 2)
         told.append(
             Action(
-                label=say("Try a point of {point}", point=("mass", point)),
-                changes={"arrow.point_gr": point},
+                label=say("Try a point of {point}", point=("mass", grains)),
+                changes={"arrow.point_gr": grains},
             )
         )
     spine = arrow.static_spine * math.exp(error * GROUP_LN)
@@ -353,7 +355,7 @@ def _by_model(b: Bench) -> list[Finding]:
                 told="model",
             )
         ]
-    found = b.arrow.match
+    found = b.arrow.window.clean
     if found is None or found.match is None:
         return [
             fine(
@@ -386,8 +388,8 @@ def _by_model(b: Bench) -> list[Finding]:
 
 
 def _false_weak(b: Bench) -> list[Finding]:
-    found, acts = b.arrow.match, b.arrow.build.acts_spine
-    if found is None or found.false_below is None or acts >= found.false_below:
+    edge, acts = b.arrow.window.false_below, b.arrow.build.acts_spine
+    if edge is None or acts >= edge:
         return []
     return [
         mind(
@@ -395,7 +397,7 @@ def _false_weak(b: Bench) -> list[Finding]:
                 "Spine {acts} is so stiff, by the model below {edge}, that it bounces off the side "
                 "plate and will look weak.",
                 acts=("spine", acts),
-                edge=("spine", found.false_below),
+                edge=("spine", edge),
             ),
             why=say("Look for scuffs and listen for a clatter before you believe a weak read."),
             told="model",

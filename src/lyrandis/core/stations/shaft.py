@@ -2,9 +2,9 @@
 
 from __future__ import annotations
 
-from lyrandis.core.arrow.window import GROUP_WEAKER, stiff_enough_spine
 from lyrandis.core.bench import Bench
 from lyrandis.core.findings import Finding, Said, fine, joined, mind, say
+from lyrandis.core.flex.window import GROUP_WEAKER, stiff_enough_spine
 from lyrandis.core.trials.shaft_read import TUNED
 from lyrandis.core.trials.way import way_words
 from lyrandis.core.tune.over_stiff import ratio_needed

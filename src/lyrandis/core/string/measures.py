@@ -54,6 +54,16 @@ def string_mass_g(bow: Bow, string: String) -> float:
     return string_mass_gr(bow, string) * KG_PER_GRAIN * 1000
 
 
+def sideways_g(bow: Bow, string: String) -> float:
+    """What of the string moves with the nock [g]: a third of its own mass, and of the silencers the
+    less the nearer to a tip they are tied.
+
+    Source: docs/mechanics B3.
+    """
+    tied = string.silencers_gr * (1 - string.silencer_position) ** 2
+    return string_mass_g(bow, string) / 3 + tied * KG_PER_GRAIN * 1000
+
+
 def usual_length_in(bow: Bow) -> float:
     """Ordinary string length [in, loop to loop under tension] for a bow length and form."""
     return bow.length_in - SHORTER_IN[bow.form]

@@ -11,7 +11,6 @@ from typing import Any
 from pydantic import BaseModel, ConfigDict
 
 from lyrandis.core.arrow.build import Build
-from lyrandis.core.arrow.window import SpineWindow
 from lyrandis.core.assembly import AssemblyStep, steps_for
 from lyrandis.core.bench import Bench
 from lyrandis.core.conditions import to_release
@@ -21,6 +20,7 @@ from lyrandis.core.fit.draw_history import DrawHistory
 from lyrandis.core.fit.draw_length import DrawLines, draw_lines
 from lyrandis.core.fit.hold import Held, Hold
 from lyrandis.core.fit.limbs import BoltTurn, LimbPair
+from lyrandis.core.flex.window import SpineWindow
 from lyrandis.core.inspection import PlaceId
 from lyrandis.core.parts import Rig
 from lyrandis.core.route import route_of

@@ -6,12 +6,12 @@ from dataclasses import dataclass
 
 import numpy as np
 
-from lyrandis.core.arrow.window import GROUP_WEAKER
 from lyrandis.core.bench import Bench
 from lyrandis.core.bench.flex import READ_AT_M
 from lyrandis.core.bench.movers import Moved, what_moves
 from lyrandis.core.findings import Said
 from lyrandis.core.flex.vertical import HIGHEST_MM, LOWEST_MM
+from lyrandis.core.flex.window import GROUP_WEAKER
 from lyrandis.core.flight.looks import CELLS
 from lyrandis.core.flight.read_filter import CLASSES, ClassId
 from lyrandis.core.flight.read_tests import TESTS
@@ -274,7 +274,7 @@ def passing_view(b: Bench) -> PassingView:
 
 
 def _curve(b: Bench) -> CleanCurve | None:
-    found = b.arrow.match
+    found = b.arrow.window.clean
     if found is None:
         return None
     return CleanCurve(

@@ -1,4 +1,5 @@
-"""A first spine suggestion before any arrow has flown: a fit to the flex model (mechanics B4).
+"""The spine that suits before any arrow has flown: a fit to the flex model, corrected by the model
+of the shaft passing this very bow (mechanics B4, B4a).
 
 Outside the bows and arrows that the fit was made on there is no number and no verdict: it says what
 lies outside, and what practice begins with.
@@ -7,15 +8,19 @@ lies outside, and what practice begins with.
 from __future__ import annotations
 
 import math
-from collections.abc import Iterator
+from collections.abc import Callable, Iterator
 from dataclasses import dataclass, replace
+from typing import Annotated
+
+from pydantic import Field
 
 from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.estimate import Estimate
 from lyrandis.core.findings import Said, joined, say
+from lyrandis.core.flex.match import Averaged, Match
 from lyrandis.core.parts import Archer, Arrow, Bow, String
-from lyrandis.core.string.measures import string_mass_g
+from lyrandis.core.string.measures import sideways_g, string_mass_g
 from lyrandis.core.units import KG_PER_GRAIN
 
 # What the fit was made on (docs/mechanics B4), from and to.
@@ -23,6 +28,7 @@ FIT_WEIGHT_LBF = (27.0, 60.0)
 FIT_DRAW_IN = (26.0, 31.0)
 FIT_SHAFT_IN = (27.0, 32.0)
 FIT_STRING_G = (5.0, 9.0)
+FIT_FRONT_GR = (60.0, 220.0)  # point and insert
 FIT_OFFSET_MM = (-2.0, 4.0)  # of a leather plate, outward from centre
 FIT_PLUNGER_MM = (-2.0, 3.0)
 FIT_SPINE = (300.0, 1300.0)
@@ -39,6 +45,8 @@ STIFF_SPINE, STIFF_LBF = 500.0, 45.0
 GROUP_WEAKER = 1.2  # one spine group weaker, as groups are sold: 500, 600, 700
 # What widens the band, as shares of the spine; own estimates but the first two.
 GROUP_SHARE = 0.08  # one spine group
+FIT_SD, MATCH_SD = 0.08, 0.12  # of ln of the fit, and of the model's match
+UNTOLD_SD = 0.12  # of what neither knows: limb tips with mass, a grip that gives, another eye
 GROUP_LN = math.log(1 + GROUP_SHARE)
 _LONGBOW_SHARE = 0.20
 _LONGBOW_STIFF = 1.5  # of it lies on the stiff side, the rest on the weak one
@@ -64,9 +72,8 @@ class _Fit:
     offset0_mm: float
 
 
-_PLUNGER = _Fit(521, -1.26, -2.05, -0.39, -1.59, 0.031, 0.032, 0.082, -1.0)
-_LEATHER = _Fit(597, -1.13, -3.04, -0.66, -1.12, 0.048, 0.069, 0.111, 0.0)
-_OFFSET_FAR, _OFFSET_FAR_MM = 0.10, 2.0  # leather, beyond 2 mm short of centre
+_PLUNGER = _Fit(517, -1.037, -1.74, -0.274, -2.01, 0.030, 0.023, 0.033, -1.0)
+_LEATHER = _Fit(552, -0.98, -1.93, -0.2, -1.39, 0.034, -0.032, 0.008, 0.0)
 
 
 @dataclass(frozen=True)
@@ -86,8 +93,10 @@ class SpineWindow:
     outside : what lies outside the fit, and its range
     start : what practice begins with
     shrinks : what would make the band narrower, and by how much
-    first : the fit's own number where the model of the shaft passing this bow replaced it
+    first : the fit's own number [0.001 in]
     false_below : stiffer shafts than this look weak, for they bounce off the plate
+    clean : how shafts of every spine leave, brought to spine_28in; its match is None where the
+        model finds none. Answers leave it out: they draw it where it is asked for
     """
 
     spine_28in: Estimate | None
@@ -100,6 +109,7 @@ class SpineWindow:
     shrinks: tuple[Said, ...] = ()
     first: float | None = None
     false_below: float | None = None
+    clean: Annotated[Match | None, Field(exclude=True)] = None
 
     def why_outside(self, before: str) -> Said:
         """What lies outside the fit, as one sentence; there must be something."""
@@ -107,32 +117,6 @@ class SpineWindow:
         for reason in self.outside[1:]:
             why = joined(why, reason, "; ")
         return why.around(before, ".")
-
-    def matched(self, spine: float, false_below: float | None, wider: float) -> SpineWindow:
-        """The same band about the spine that the model of this very bow leaves cleanly.
-
-        Parameters
-        ----------
-        spine : the match [0.001 in]
-        false_below : where the false weak begins [0.001 in]
-        wider : what a flat crossing adds to the share, in squares
-        """
-        if self.spine_28in is None or self.low is None or self.high is None or self.share is None:
-            return self
-        was = self.spine_28in.value
-        share = math.hypot(self.share, wider)
-        more = share / self.share
-        widened = (*self.widened, say(_FLAT)) if wider else self.widened
-        return replace(
-            self,
-            spine_28in=Estimate(value=spine, plus_minus=share * spine, source="model"),
-            low=spine * (1 - more * (1 - self.low / was)),
-            high=spine * (1 + more * (self.high / was - 1)),
-            share=share,
-            widened=widened,
-            first=was,
-            false_below=false_below,
-        )
 
 
 def stiff_enough_spine(weight_lbf: float) -> float:
@@ -174,30 +158,25 @@ def refuse_short(archer: Archer, arrow: Arrow) -> None:
         )
 
 
-def _offset_term(fit: _Fit, offset_mm: float, leather: bool) -> float:
-    past = offset_mm - fit.offset0_mm
-    if leather and past > _OFFSET_FAR_MM:
-        return fit.offset * _OFFSET_FAR_MM + _OFFSET_FAR * (past - _OFFSET_FAR_MM)
-    return fit.offset * past
+def _fit_of(bow: Bow) -> _Fit:
+    return _PLUNGER if bow.side_plate == "plunger" else _LEATHER
 
 
-def front_exponent(bow: Bow) -> float:
-    """How the spine that suits goes by the weight in front: S ∝ front^c.
+def _blended(plain: float, found: Averaged) -> tuple[float, float]:
+    """The fit corrected by the model's match, both with the string that the fit is written around.
 
-    Source: docs/mechanics B4.
+    Returns
+    -------
+    the spine [0.001 in] and its sd as a share
+
+    Source: docs/mechanics B4a.
     """
-    return (_PLUNGER if bow.side_plate == "plunger" else _LEATHER).front
-
-
-def spine_per_mm(bow: Bow) -> float:
-    """By which share a shaft may be weaker for each mm that the side plate stands farther out.
-
-    Source: docs/mechanics B4, the offset's term, at the plate's place.
-    """
-    leather = bow.side_plate != "plunger"
-    fit = _LEATHER if leather else _PLUNGER
-    far = leather and bow.plate_offset_mm - fit.offset0_mm > _OFFSET_FAR_MM
-    return _OFFSET_FAR if far else fit.offset
+    if found.match.match is None:
+        return plain, math.hypot(FIT_SD, MATCH_SD, UNTOLD_SD)
+    by_fit, by_match = FIT_SD**-2, MATCH_SD**-2
+    whole = by_fit + by_match
+    centre = math.exp((by_fit * math.log(plain) + by_match * math.log(found.match.match)) / whole)
+    return centre, math.sqrt(1 / whole + found.spread_ln**2 / 2 + UNTOLD_SD**2)
 
 
 @dataclass(frozen=True)
@@ -244,6 +223,8 @@ def _asked(
         _Asked("the weight", "weight", weight_28in.value, *FIT_WEIGHT_LBF),
         _Asked("the draw", "draw", archer.draw_length_in, *FIT_DRAW_IN),
         _Asked("the shaft's length", "draw", arrow.shaft_length_in, *FIT_SHAFT_IN),
+        _Asked("the weight of point and insert", "mass", arrow.point_gr + arrow.insert_gr,
+               *FIT_FRONT_GR),
         _Asked("the string's weight", "mass", mass, light, heavy),
         _Asked("the side plate's place", "small", bow.plate_offset_mm, *plate,
                hint=", counted outward from centre"),
@@ -289,13 +270,15 @@ def spine_window(
     weight_28in: Estimate,
     weight_at_draw: Estimate,
     draw_sd_in: float,
+    past: Callable[[float], Averaged],
     as_usual: bool = True,
 ) -> SpineWindow:
     """The static spine that should leave this bow cleanly, and the band about it.
 
     S = S0 (W/45)^a (L/29.5)^b (front/112)^c (draw/28)^d · exp[e Δoffset + f Δbrace + g Δstring],
-    with W the weight at 28 in (the draw has its own term). Carbon of about 6 mm on recurves,
-    finger releases; rms 4 % plunger, 6 % leather. Longbows: ± 20 %, most of it stiffer.
+    with W the weight at 28 in (the draw has its own term), then blended in ln with the match of J
+    averaged over what is not known of the bow. Carbon of about 6 mm, finger releases. Longbows:
+    ± 20 %, most of it stiffer.
 
     Parameters
     ----------
@@ -303,6 +286,7 @@ def spine_window(
     weight_28in : at 28 in, or where the curve ends before [lb]
     weight_at_draw : at the archer's true draw [lb]
     draw_sd_in : of the draw length [in]
+    past : the model's averaged match about a first guess of the spine [0.001 in]
     as_usual : whether the arrow lies on the side that hand and release ask for
 
     Raises
@@ -315,29 +299,33 @@ def spine_window(
     asked = _asked(archer, bow, string, arrow, weight_28in)
     outside = [*_not_fitted(archer, bow, as_usual), *(a.said() for a in asked if a.outside)]
     start = _start(archer, bow, weight_at_draw.value)
-    leather = bow.side_plate != "plunger"
-    fit = _LEATHER if leather else _PLUNGER
-    front = arrow.point_gr + arrow.insert_gr
-    brace = brace_to_pivot_in(bow)
-    value = (
+    if outside:
+        return SpineWindow(None, None, None, None, (), tuple(outside), start)
+    fit, brace = _fit_of(bow), brace_to_pivot_in(bow)
+    plain = (
         fit.spine
         * (weight_28in.value / REFERENCE_WEIGHT_LBF) ** fit.weight
         * (arrow.shaft_length_in / REFERENCE_LENGTH_IN) ** fit.length
-        * (front / REFERENCE_FRONT_GR) ** fit.front
+        * ((arrow.point_gr + arrow.insert_gr) / REFERENCE_FRONT_GR) ** fit.front
         * (archer.draw_length_in / REFERENCE_DRAW_IN) ** fit.draw
         * math.exp(
-            _offset_term(fit, bow.plate_offset_mm, leather)
+            fit.offset * (bow.plate_offset_mm - fit.offset0_mm)
             + fit.brace * (brace - REFERENCE_BRACE_IN)
-            + fit.string * (string_mass_g(bow, string) - REFERENCE_STRING_G)
         )
     )
-    result = _Asked("the resulting spine", "spine", value, *FIT_SPINE)
-    if not outside and result.outside:
-        outside = [result.said()]
-    if outside:
-        return SpineWindow(None, None, None, None, (), tuple(outside), start)
-
-    share, widened = _share(bow, arrow, brace, [*asked, result])
+    by_string = math.exp(fit.string * (3 * sideways_g(bow, string) - REFERENCE_STRING_G))
+    first = plain * by_string
+    result = _Asked("the resulting spine", "spine", first, *FIT_SPINE)
+    if not result.outside:
+        found = past(plain)
+        plain, own = _blended(plain, found)
+        result = replace(result, value=plain * by_string)
+    if result.outside:
+        return SpineWindow(None, None, None, None, (), (result.said(),), start)
+    value, clean = result.value, found.match
+    if clean.match is not None:
+        clean = clean.brought_to(value)
+    share, widened = _share(bow, arrow, brace, [*asked, result], own, clean)
     doubt = math.hypot(
         share,
         fit.weight * weight_28in.plus_minus / weight_28in.value,
@@ -357,6 +345,9 @@ def spine_window(
         (),
         start,
         _shrinks(value, fit, share, weight_28in, draw_sd_in / archer.draw_length_in),
+        first,
+        clean.false_below,
+        clean,
     )
 
 
@@ -383,13 +374,18 @@ def _shrinks(
     return tuple(told)
 
 
-def _share(bow: Bow, arrow: Arrow, brace: float, asked: list[_Asked]) -> tuple[float, list[Said]]:
+def _share(
+    bow: Bow, arrow: Arrow, brace: float, asked: list[_Asked], own: float, clean: Match
+) -> tuple[float, list[Said]]:
     """The band's half width as a share of the spine, but for weight and draw; and why."""
-    share = GROUP_SHARE
+    share = own
     widened: list[Said] = []
     if bow.form == "longbow":
-        share = _LONGBOW_SHARE
+        share = max(share, _LONGBOW_SHARE)
         widened.append(say("practice finds longbows to want a group or two stiffer"))
+    if clean.wider:
+        share = math.hypot(share, clean.wider)
+        widened.append(say(_FLAT))
     if brace > _HIGH_BRACE_IN:
         share = math.hypot(share, _HIGH_BRACE_SHARE)
         widened.append(say("the brace height is above {high}", high=("brace", _HIGH_BRACE_IN)))
