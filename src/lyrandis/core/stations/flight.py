@@ -27,7 +27,6 @@ _MOST_POINT_STEP_GR, _LEAST_POINT_GR = 50.0, 40.0
 _SPINE_STEP, _POINT_STEP_GR = 10.0, 5.0
 _TELLING = 1.25  # a read so many times likelier one way is told as a reason
 _MOST_TOLD = 3
-_NEAR = 0.5  # groups off, by the model, that it still calls clean
 
 
 def note(b: Bench) -> Said:
@@ -69,16 +68,19 @@ def tell(b: Bench) -> Answer:
 
 def _unread(b: Bench) -> Said:
     acts = ("spine", b.arrow.build.acts_spine)
-    suits = b.arrow.window.spine_28in
-    if suits is None:
+    window = b.arrow.window
+    suits = window.spine_28in
+    if suits is None or window.low is None or window.high is None:
         return say(
             "Spine {acts} is not read on this bow yet, and no model covers it: what flies decides.",
             acts=acts,
         )
-    error = b.spine_error_groups or 0.0
-    leaves = "clean" if abs(error) <= _NEAR else "stiff" if error > 0 else "weak"
+    if window.low <= acts[1] <= window.high:
+        leaves = "may well leave clean"
+    else:
+        leaves = f"leaves {'stiff' if acts[1] < suits.value else 'weak'}"
     return say(
-        f"Not read yet; by the model spine {{acts}} leaves {leaves}, {{suits}} would be clean.",
+        f"Not read yet; by the model spine {{acts}} {leaves}; {{suits}} should be clean.",
         acts=acts,
         suits=("spine", suits),
     )
