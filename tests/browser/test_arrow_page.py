@@ -1,6 +1,8 @@
 """The arrow's leaves on the real interface, by keyboard: build, what if, marks, cutting, wood."""
 
+import json
 import re
+import urllib.request
 
 import pytest
 from playwright.sync_api import expect
@@ -110,7 +112,15 @@ def test_speeds_from_a_file_and_its_faults_by_line(arrow, tmp_path):
     expect(findings(arrow)).to_contain_text("By the chronograph the arrow shares")
 
 
-def test_cut_by_reads_and_never_where_the_model_calls_it_stiff(arrow):
+def test_cut_by_reads_and_never_where_the_model_calls_it_stiff(arrow, demo):
+    with urllib.request.urlopen(f"{demo}/api/rigs/2") as answer:
+        seq = json.load(answer)["seq"]
+    body = {"seq": seq, "changes": {"arrow.static_spine": 400.0}, "station": "arrow"}
+    asked = urllib.request.Request(
+        f"{demo}/api/rigs/2/keep", json.dumps(body).encode(), {"content-type": "application/json"}
+    )
+    urllib.request.urlopen(asked).close()
+    arrow.reload()
     leaf(arrow, "Spine")
     arrow.get_by_role("button", name="Flew weak").press("Enter")
     expect(findings(arrow)).to_contain_text("bounces off the side plate")

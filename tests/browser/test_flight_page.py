@@ -34,7 +34,8 @@ def ask_for(page, title):
 
 @pytest.mark.parametrize(("hand", "nock"), [("right", "4"), ("left", "6")])
 def test_from_the_first_kick_to_a_verdict_by_keyboard(page, demo, hand, nock):
-    """The nocks lean to the plate, there is a scuff and the tail is seen to strike: a bounce."""
+    """The nocks lean to the plate, there is a scuff, the tail is seen to strike, and pushes move it
+    the wrong way: a bounce."""
     if hand == "left":
         left_handed(demo)
     page.goto(f"{demo}/rig/1/flight")
@@ -50,7 +51,9 @@ def test_from_the_first_kick_to_a_verdict_by_keyboard(page, demo, hand, nock):
     expect(page.get_by_text(f"Nocks at seven paces: {side}, {side}, {side}.")).to_be_visible()
     expect(answer).to_contain_text("After 1 read it leans to weak")
     for test, outcome in (("powder on the side plate", "a scuff"),
-                          ("a look in slow motion", "the tail strikes the side plate")):  # fmt: skip
+                          ("a look in slow motion", "the tail strikes the side plate"),
+                          ("soft felt on the side plate", "the read swings to stiff"),
+                          ("drawn an inch short", "it goes towards weak")):  # fmt: skip
         ask_for(page, test)
         page.keyboard.press("Tab")
         shown = page.get_by_role("button", name=outcome, exact=True)

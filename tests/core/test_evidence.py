@@ -48,12 +48,21 @@ class TestABouncingShaft:
     )
     def test_each_read_speaks_for_the_bounce_that_would_make_it(self, test, outcome):
         w, chance = truths(), tables()[test][:, TESTS[test].outcomes.index(outcome)]
-        very_stiff = w.s >= w.s.max()
+        very_stiff = (w.s >= w.s.max()) & (w.touches == 0)
         assert chance[very_stiff & (w.bounces > 0)].min() > 0.4
         assert chance[very_stiff & (w.bounces == 0)].max() < 0.35
         start = prior()
         told = shares(believed([Reading(test, outcome)], start))
         assert told[0] > 1.3 * shares(start)[0]
+
+    @pytest.mark.parametrize("test", ["wear_marks", "clatter", "slow_motion"])
+    def test_a_sign_of_contact_speaks_for_any_other_touch_as_well(self, test):
+        w, chance = truths(), tables()[test][:, 1]
+        touching = chance[(w.touches > 0) & (w.bounces == 0)]
+        clear = chance[(w.touches == 0) & (w.bounces == 0)]
+        assert touching.min() > 4 * clear.max()
+        after = believed([Reading(test, TESTS[test].outcomes[1])], prior())
+        assert after @ w.touches > 2 * (prior() @ w.touches)
 
     def test_a_nock_clearly_too_low_reads_high_by_bouncing(self):
         told = outcome_chances(np.array([-8.0, -1.0, 8.0]), 1.0)

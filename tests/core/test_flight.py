@@ -171,8 +171,14 @@ class TestBelief:
         assert weak(bench()) < weak(one) < weak(three)
 
     def test_a_scuff_turns_a_weak_read_into_a_bounce(self):
-        b = bench(nocks(4, 4, 4), told("wear_marks", "yes"), told("slow_motion", "bounce"))
+        scuffed = (nocks(4, 4, 4), told("wear_marks", "yes"), told("slow_motion", "bounce"))
+        rig = changed(RIG, {"arrow.static_spine": 500.0})
+        b = bench(*scuffed, rig=rig)
         assert likeliest(b) == "false_weak"
+        assert b.reading.verdict.lacks == "push"
+        said = " ".join(f.said.plain() for f in views(b, ["flight"])[0].findings)
+        assert "push it before you believe either" in said
+        b = bench(*scuffed, told("felt_plate", "swings"), rig=rig)
         said = " ".join(f.said.plain() for f in views(b, ["flight"])[0].findings)
         assert "bounces off the side plate" in said
         assert "do not go stiffer" in said

@@ -13,7 +13,7 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.bench.flex import READ_AT_M
 from lyrandis.core.errors import RefusedError
 from lyrandis.core.findings import Said
-from lyrandis.core.flight.read_filter import ClassId, NockClass, Reading, verdict
+from lyrandis.core.flight.read_filter import ClassId, Lacks, NockClass, Reading, Stop, verdict
 from lyrandis.core.flight.read_tests import TESTS
 from lyrandis.core.parts import Archer, Arrow, Bow, Rig, String, TestId
 from lyrandis.core.tune.walk_back import LineVisit, WalkedBack, walk_back
@@ -89,16 +89,26 @@ class NextOut(BaseModel):
 class ReadsOut(BaseModel):
     """Chances of the classes and of the nock point; why; what next, most telling per cost first.
 
-    stop : found, at nine in ten; borderline, when no test is worth its arrows; else null
+    stop : found, at nine in ten; when no test is worth its arrows within_a_group, where it is
+        surely right within one, else borderline; null while reading
     between : the two likeliest classes
+    found : whether the likeliest class is found: from two kinds of test at least, a false weak only
+        once something looked weak and a push moved it as a bounce would
+    touches_otherwise : the chance that something else than a bounce touches the bow
+    within_a_group : the chance that it is right within one
+    lacks : what a likely false weak still lacks to be found: a look, or a push
     """
 
     classes: dict[ClassId, float]
     nock: dict[NockClass, float]
     reasons: list[ReasonOut]
     next: list[NextOut]
-    stop: Literal["found", "borderline"] | None
+    stop: Stop | None
     between: tuple[ClassId, ClassId]
+    found: bool
+    touches_otherwise: float
+    within_a_group: float
+    lacks: Lacks | None
 
 
 def _prior(body: ReadsIn) -> tuple[float, float] | None:
@@ -147,6 +157,10 @@ def compute_reads(body: ReadsIn) -> ReadsOut:
         ],
         stop=told.stop,
         between=told.between,
+        found=told.stop == "found",
+        touches_otherwise=told.touches,
+        within_a_group=told.within,
+        lacks=told.lacks,
     )
 
 

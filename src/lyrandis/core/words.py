@@ -52,6 +52,7 @@ WORDS: dict[str, dict[str, str]] = {
         "slow_motion": "a look in slow motion",
         "group_25m": "a group from far",
         "nock_height": "how high the nocks stand",
+        "long_draw": "drawn an inch long",
     },
     "nocking.grip_line": {"none": "none", "line": "marked"},
     "archer.draw_method": {

@@ -40,6 +40,8 @@ from lyrandis.core.parts import Part, Rig, Slot
 from lyrandis.core.trials import MEASURED, ClipTrial, KeptTrial
 from lyrandis.core.tune.quiet import Quiet
 
+LONGER_DRAW_IN = 1.0  # of a draw made long on purpose
+
 
 @dataclass(frozen=True)
 class Bench:
@@ -173,7 +175,22 @@ class Bench:
             except RefusedError:
                 return None
 
-        return ReadingBench(self.rig, self.trials, error_of, self.verdicts, clip_of)
+        return ReadingBench(
+            self.rig, self.trials, error_of, self.verdicts, clip_of, lambda: self.longer_draw_ok
+        )
+
+    @property
+    def longer_draw_ok(self) -> bool:
+        """Whether a draw so much longer leaves arrow, bow and maker room for one as long again."""
+        far = self.rig.archer.draw_length_in + 2 * LONGER_DRAW_IN
+        most = self.rig.bow.maker_max_draw_in
+        if self.rig.arrow.shaft_length_in < far or (most is not None and most < far):
+            return False
+        try:
+            then = self.with_changes({"archer.draw_length_in": far})
+            return not then.bow.stacks and then.arrow.shot is not None
+        except RefusedError:
+            return False
 
     def clip(self, trial: ClipTrial) -> ClipBench:
         """A clip beside the model of this rig; raises RefusedError where it cannot be shot."""

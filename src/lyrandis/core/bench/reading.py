@@ -23,10 +23,11 @@ from lyrandis.core.flex.window import GROUP_LN
 from lyrandis.core.flight.belief import MOVED_SD, Change, moved
 from lyrandis.core.flight.held import NONE_TRIED, PREDICTED_SD, Held, off_by, predicted_sd
 from lyrandis.core.flight.read_filter import (
-    STOP_AT,
+    CLASSES,
     Reading,
     Verdict,
     believed,
+    found,
     prior,
     shares,
     verdict,
@@ -93,6 +94,7 @@ class ReadingBench:
 
     error_of : by how many groups the shaft of a rig is predicted too stiff; None outside the fit
     elsewhere : how verdicts on this archer's other rigs did
+    longer_draw_ok : whether an inch more draw is safe with this bow and arrow
     clip_of : a clip beside the model of the rig it was filmed with
     """
 
@@ -101,6 +103,7 @@ class ReadingBench:
     error_of: Callable[[Rig], float | None]
     elsewhere: Held = NONE_TRIED
     clip_of: Callable[[KeptTrial], ClipBench | None] = lambda _: None
+    longer_draw_ok: Callable[[], bool] = lambda: False
 
     @cached_property
     def kept(self) -> list[KeptTrial]:
@@ -206,14 +209,14 @@ class ReadingBench:
             readings, before, stated, stands = [], state.rig, None, False
             for kept in state.kept:
                 was = shares(belief)
-                if stated is None and readings and was.max() > STOP_AT:
-                    stated = int(was.argmax())
+                if stated is None:
+                    stated = found(readings, belief)
                 readings = readings + kept.trial.readings(kept.rig.arrow_left)
                 begun = self._weighed(begun, kept)
                 belief = believed(readings, begun)
                 now, best = shares(belief), int(was.argmax())
                 against = kept is not self.kept[0] and bool(now[best] < _AGAINST * was[best])
-                stands = int(now.argmax()) == stated
+                stands = CLASSES[int(now.argmax())] == stated
             if stated is not None:
                 tried.append(stands)
         if self.states and not self.read_here:
@@ -241,7 +244,7 @@ class ReadingBench:
 
     @property
     def belief(self) -> Array:
-        """The belief over truths as it stands, shape (1458,)."""
+        """The belief over truths as it stands, shape (2916,)."""
         return self._walked.belief
 
     @property
@@ -264,8 +267,10 @@ class ReadingBench:
     @cached_property
     def verdict(self) -> Verdict:
         """What the reads come to, why, and what next."""
-        w, left_out = self._walked, set(self.rig.reading.left_out)
-        return verdict(w.readings, start=w.start, without=left_out)
+        left_out: set[TestId] = set(self.rig.reading.left_out)
+        if not self.longer_draw_ok():
+            left_out.add("long_draw")
+        return verdict(self._walked.readings, start=self._walked.start, without=left_out)
 
     @cached_property
     def foretold(self) -> tuple[Expected, Reading, float] | None:

@@ -1,7 +1,8 @@
 """How a belief over truths moves when the shaft or a setting is changed (docs/mechanics D).
 
 The spine error goes by what is predicted, ± half a group; whether the shaft bounces is drawn anew;
-the nock point goes as far as it was moved. Release and torque are the archer's and stay.
+the nock point goes as far as it was moved, and what else touches is then drawn anew too. Release
+and torque are the archer's and stay.
 """
 
 from __future__ import annotations
@@ -13,7 +14,14 @@ import numpy as np
 from numpy.typing import NDArray
 
 from lyrandis.core.arrays import Array
-from lyrandis.core.flight.read_tests import GROUPS, NOCKS_MM, STIFF_FROM, bounce_chance, truths
+from lyrandis.core.flight.read_tests import (
+    GROUPS,
+    NOCKS_MM,
+    STIFF_FROM,
+    bounce_chance,
+    touch_chance,
+    truths,
+)
 
 Places = NDArray[np.intp]
 MOVED_SD = 0.5  # groups, of a predicted effect
@@ -30,11 +38,12 @@ class Change:
 
 @lru_cache(maxsize=1)
 def _places() -> tuple[Places, Places, Places]:
-    """Of each truth: which spine error, which nock error, and which release and torque it is of."""
+    """Of each truth: which spine error, which nock error, and which release, torque and other touch
+    it is of."""
     w = truths()
     s = np.searchsorted(GROUPS, w.s)
     n = np.searchsorted(NOCKS_MM, w.n_mm)
-    rt = np.unique(np.stack([w.r, w.t]), axis=1, return_inverse=True)[1]
+    rt = np.unique(np.stack([w.r, w.t, w.touches]), axis=1, return_inverse=True)[1]
     return s, n, np.asarray(rt).ravel()
 
 
@@ -48,7 +57,7 @@ def _spread(at: Array, by: float, sd: float) -> Array:
 
 
 def moved(belief: Array, change: Change) -> Array:
-    """The belief after a change, shape (1458,).
+    """The belief after a change, shape (2916,).
 
     Source: docs/mechanics D.
     """
@@ -60,6 +69,9 @@ def moved(belief: Array, change: Change) -> Array:
     if change.nock_mm:
         to_n = _spread(NOCKS_MM, change.nock_mm, _NOCK_SD_MM)
         joint = np.einsum("snr,nm->smr", joint, to_n)
+        either = joint[:, :, 0::2] + joint[:, :, 1::2]  # the touch is the last of what numbers rt
+        touch = touch_chance(NOCKS_MM)[None, :, None]
+        joint[:, :, 0::2], joint[:, :, 1::2] = either * (1 - touch), either * touch
     w = truths()
     chance = bounce_chance(w.s)
     share = np.where(w.bounces > 0, chance, np.where(w.s >= STIFF_FROM, 1 - chance, 1.0))

@@ -1,7 +1,9 @@
 """What a series of reads says of a shaft, and which test would tell most (docs/mechanics D).
 
-A Bayesian filter over 1,458 truths. Every read multiplies the belief by how likely it was under
-each truth; a test's second reading counts less, for it shares its bias with the first.
+A Bayesian filter over 2,916 truths. Every read multiplies the belief by how likely it was under
+each truth; a test's second reading counts less, for it shares its bias with the first, and its
+fourth nothing. Nothing is found from one test; a false weak only once something looked weak and a
+push (brace, silencers, felt, a short or a long draw) moved the read as a bounce would.
 """
 
 from __future__ import annotations
@@ -12,6 +14,7 @@ from functools import lru_cache
 from typing import Literal
 
 import numpy as np
+from numpy.typing import NDArray
 
 from lyrandis.core.arrays import Array
 from lyrandis.core.errors import RefusedError
@@ -22,6 +25,7 @@ from lyrandis.core.flight.read_tests import (
     bounce_chance,
     log_two,
     tables,
+    touch_chance,
     truths,
 )
 from lyrandis.core.parts import TestId
@@ -29,13 +33,22 @@ from lyrandis.core.parts import TestId
 PRIOR_GROUPS = (0.4, 1.5)  # mean and sd: people err stiff
 NOCK_SD_MM = 1.8
 RELEASE_WEIGHTS, TORQUE_WEIGHTS = (0.5, 0.35, 0.15), (0.2, 0.6, 0.2)
-AGAIN, LATER = 0.6, 0.4  # powers of a test's second and later readings
+REPEATS = (1.0, 0.6, 0.4)  # powers of a test's first three readings; then nothing
 STOP_AT = 0.9
-LEAST_BITS, LEAST_BITS_WITH_PRIOR = 0.015, 0.010  # per unit of cost
+LEAST_BITS, LEAST_BITS_WITH_PRIOR = 0.0135, 0.010  # per unit of cost
 NOCK_OK_MM = 1.2
+WITHIN_GROUPS, WITHIN_AT = 1.25, 0.93  # right within a group: no farther off, and no bounce
+_LEAST_TESTS = 2  # of any kind, before a verdict is found
+# Pushes, and what each shows where the shaft bounces.
+PUSHES: dict[TestId, str] = {
+    "brace_reread": "swings", "felt_plate": "swings", "silencers": "weaker", "short_draw": "weaker",
+    "long_draw": "stiffer",
+}  # fmt: skip
 
 ClassId = Literal["false_weak", "stiff", "right", "weak"]
 CLASSES: tuple[ClassId, ...] = ("false_weak", "stiff", "right", "weak")
+Stop = Literal["found", "within_a_group", "borderline"]
+Lacks = Literal["look", "push"]
 NockClass = Literal["low", "ok", "high"]
 NOCKS: tuple[NockClass, ...] = ("low", "ok", "high")
 
@@ -89,7 +102,11 @@ class Verdict:
     """What the reads come to.
 
     classes, nock : chances
-    stop : "found" at nine in ten, "borderline" when no test is worth its arrows, else None
+    within : the chance that it is right within a group
+    touches : the chance that something other than a bounce touches the bow
+    stop : "found" at nine in ten; when no test is worth its arrows "within_a_group" where it is
+        surely right within one, else "borderline"; None while reading
+    lacks : what a likely false weak still lacks to be found: a look, or a push
     between : at a borderline the two likeliest classes
     """
 
@@ -97,8 +114,11 @@ class Verdict:
     nock: Mapping[NockClass, float]
     reasons: tuple[Reason, ...]
     next: tuple[NextTest, ...]
-    stop: Literal["found", "borderline"] | None
+    stop: Stop | None
     between: tuple[ClassId, ClassId]
+    within: float
+    touches: float
+    lacks: Lacks | None
 
 
 @lru_cache(maxsize=1)
@@ -119,7 +139,7 @@ def _nock_of() -> Array:
 
 
 def prior(spine: tuple[float, float] | None = None) -> Array:
-    """The belief before any read, shape (1458,).
+    """The belief before any read, shape (2916,).
 
     Parameters
     ----------
@@ -134,17 +154,19 @@ def prior(spine: tuple[float, float] | None = None) -> Array:
     bounce = np.where(w.bounces > 0, chance, np.where(w.s >= STIFF_FROM, 1 - chance, 1.0))
     release = np.array(RELEASE_WEIGHTS)[np.searchsorted((1.2, 1.7), w.r)]
     torque = np.array(TORQUE_WEIGHTS)[(w.t + 1).astype(int)]
-    p = np.exp(log - log.max()) * bounce * release * torque
+    touch = np.where(w.touches > 0, touch_chance(w.n_mm), 1 - touch_chance(w.n_mm))
+    p = np.exp(log - log.max()) * bounce * release * torque * touch
     return np.asarray(p / p.sum())
 
 
-def _power(before: int) -> float:
-    return (1.0, AGAIN, LATER)[min(before, 2)]
+def power(before: int) -> float:
+    """How much a reading of a test counts that was made so often before."""
+    return REPEATS[before] if before < len(REPEATS) else 0.0
 
 
 def _given(test: TestId, before: int) -> Array:
-    """Likelihoods of a test that was read so often before, shape (1458, outcomes)."""
-    p = tables()[test] ** _power(before)
+    """Likelihoods of a test that was read so often before, shape (2916, outcomes)."""
+    p = tables()[test] ** power(before)
     return p / p.sum(axis=1, keepdims=True) if before else p
 
 
@@ -166,7 +188,7 @@ def checked(readings: Sequence[Reading]) -> None:
 
 
 def believed(readings: Sequence[Reading], start: Array) -> Array:
-    """The belief after reads, shape (1458,)."""
+    """The belief after reads, shape (2916,)."""
     belief, seen = start.copy(), dict.fromkeys(TESTS, 0)
     for reading in readings:
         before, test = seen[reading.test], TESTS[reading.test]
@@ -174,7 +196,7 @@ def believed(readings: Sequence[Reading], start: Array) -> Array:
         if test.once and before:
             continue
         column = test.outcomes.index(reading.outcome)
-        belief = belief * tables()[reading.test][:, column] ** (_power(before) * reading.counts)
+        belief = belief * tables()[reading.test][:, column] ** (power(before) * reading.counts)
         belief = belief / belief.sum()
     return np.asarray(belief)
 
@@ -242,7 +264,7 @@ def verdict(
     counts = {id: sum(r.test == id for r in readings) for id in TESTS}
     offered = []
     for id, test in TESTS.items():
-        if id in without or (test.once and counts[id]):
+        if id in without or not power(counts[id]) or (test.once and counts[id]):
             continue
         bits, chance, after = worth_of(belief, id, counts[id], want_nock)
         outcomes = {
@@ -252,11 +274,17 @@ def verdict(
         offered.append(NextTest(id, bits, test.arrows, test.minutes, outcomes))
     offered.sort(key=lambda t: -t.worth)
     least = LEAST_BITS if spine is None and start is None else LEAST_BITS_WITH_PRIOR
-    stop: Literal["found", "borderline"] | None = None
-    if told[order[0]] > STOP_AT:
+    lacks: Lacks | None = None
+    if told[order[0]] > STOP_AT and best == "false_weak" and not proven(readings):
+        lacks = "push" if _looked_weak(readings) else "look"
+    within = float(belief[_within()].sum())
+    stop: Stop | None = None
+    if found(readings, belief):
         stop = "found"
-    elif not offered or offered[0].worth < least:
-        stop = "borderline"
+    elif not offered or (offered[0].worth < least and not lacks):
+        stop = "within_a_group" if within > WITHIN_AT else "borderline"
+    if lacks:
+        offered.sort(key=lambda t: (not _proves(t.test, lacks), -t.worth))
     nock = np.bincount(_nock_of(), belief, len(NOCKS))
     return Verdict(
         dict(zip(CLASSES, map(float, told), strict=True)),
@@ -265,7 +293,46 @@ def verdict(
         tuple(offered),
         stop,
         (best, second),
+        within,
+        float(belief @ truths().touches),
+        lacks,
     )
+
+
+@lru_cache(maxsize=1)
+def _within() -> NDArray[np.bool_]:
+    w = truths()
+    return np.asarray((np.abs(w.s) < WITHIN_GROUPS) & (w.bounces == 0))
+
+
+def _looked_weak(readings: Sequence[Reading]) -> bool:
+    return any(r.outcome.startswith("weak") for r in readings if r.test not in PUSHES)
+
+
+def proven(readings: Sequence[Reading]) -> bool:
+    """Whether something looked weak, and a push moved the read as a bounce would.
+
+    Contact alone proves nothing: a vane, a low nock and a sleeve leave scuffs and clatter too.
+    """
+    pushed = any(PUSHES.get(r.test) == r.outcome for r in readings)
+    return pushed and _looked_weak(readings)
+
+
+def _proves(test: TestId, lacks: Lacks) -> bool:
+    """Whether a test is of the kind that a false weak still lacks."""
+    look = test not in PUSHES and TESTS[test].outcomes[0].startswith("weak")
+    return test in PUSHES if lacks == "push" else look
+
+
+def found(readings: Sequence[Reading], belief: Array) -> ClassId | None:
+    """The class that reads and a belief come to at nine in ten; None while they do not, and as long
+    as too few tests, or no push of a false weak, stand behind it."""
+    told = shares(belief)
+    best = CLASSES[int(told.argmax())]
+    enough = len({r.test for r in readings}) >= _LEAST_TESTS
+    if not enough or told.max() <= STOP_AT or (best == "false_weak" and not proven(readings)):
+        return None
+    return best
 
 
 def _reasons(
@@ -281,8 +348,8 @@ def _reasons(
         seen[reading.test] += 1
         if test.once and before:
             continue
-        power = _power(before) * reading.counts
-        given = tables()[reading.test][:, test.outcomes.index(reading.outcome)] ** power
+        counts = power(before) * reading.counts
+        given = tables()[reading.test][:, test.outcomes.index(reading.outcome)] ** counts
         own, rival = (
             float((belief * given * mine).sum() / max((belief * mine).sum(), 1e-12))
             for mine in (which == CLASSES.index(best), which == CLASSES.index(second))

@@ -1,7 +1,8 @@
 """The tests by which a shaft is read, and how likely each shows what, by the truth (mechanics D).
 
 A truth is: spine error s in groups (+ stiff), whether the shaft bounces off the side plate, the
-nock point's error n [mm, + high], how clean the release is (r) and how the hand turns the bow (t).
+nock point's error n [mm, + high], how clean the release is (r), how the hand turns the bow (t), and
+whether something else touches: a vane on the riser, a low nock on the rest, the string on a sleeve.
 Reads are coded by look: looks weak, straight, looks stiff; hand and release only change words.
 """
 
@@ -32,29 +33,32 @@ RELEASES = np.array([1.0, 1.4, 2.0])
 TORQUES = np.array([-1.0, 0.0, 1.0])
 STIFF_FROM = 0.75
 BOUNCE_AT, BOUNCE_WIDTH = 1.7, 0.35
+TOUCHES, TOUCHES_LOW, TOUCH_LOW_MM = 0.15, 0.6, -2.0
 
 
 @dataclass(frozen=True)
 class Truths:
-    """Every truth of the grid, shape (1458,) each."""
+    """Every truth of the grid, shape (2916,) each."""
 
     s: Array
     bounces: Array
     n_mm: Array
     r: Array
     t: Array
+    touches: Array
 
 
 @lru_cache(maxsize=1)
 def truths() -> Truths:
     """The grid: a bounce only where the shaft is stiff."""
     rows = [
-        (s, b, n, r, t)
+        (s, b, n, r, t, touches)
         for s in GROUPS
         for b in ((0.0, 1.0) if s >= STIFF_FROM else (0.0,))
         for n in NOCKS_MM
         for r in RELEASES
         for t in TORQUES
+        for touches in (0.0, 1.0)
     ]
     return Truths(*np.array(rows).T)
 
@@ -81,10 +85,11 @@ class Constants:
     felt_swings: tuple[float, float, float] = (0.72, 0.10, 0.04)
     silencers: tuple[float, float, float] = (0.45, -0.30, 0.45)
     short_draw: tuple[float, float, float] = (0.80, -0.35, 0.55)
+    long_draw: tuple[float, float, float] = (-0.80, 0.35, 0.55)
     shift_cut: float = 0.35
-    wear: tuple[float, float] = (0.85, 0.12)
-    clatter: tuple[float, float] = (0.80, 0.10)
-    slow_motion: tuple[float, float] = (0.93, 0.05)
+    wear: tuple[float, float, float] = (0.85, 0.12, 0.80)
+    clatter: tuple[float, float, float] = (0.80, 0.10, 0.75)
+    slow_motion: tuple[float, float, float] = (0.93, 0.05, 0.60)
     nock: tuple[float, float] = (1.1, 1.2)
     false_high: tuple[float, float] = (-2.0, 0.35)
     misread: Mapping[str, float] = field(
@@ -191,8 +196,9 @@ def _shift(constants: str) -> Given:
 
 def _sign(constants: str) -> Given:
     def given(w: Truths, c: Constants) -> Array:
-        bouncing, clean = getattr(c, constants)
-        return _two(np.where(w.bounces > 0, bouncing, clean))
+        bouncing, clean, touching = getattr(c, constants)
+        else_ = np.where(w.touches > 0, touching, clean)
+        return _two(np.where(w.bounces > 0, bouncing, else_))
 
     return given
 
@@ -217,9 +223,10 @@ _ALL = (
     ReadTest("felt_plate", _SWINGS, 3, 5, _felt),
     ReadTest("silencers", SHIFTS, 3, 4, _shift("silencers")),
     ReadTest("short_draw", SHIFTS, 3, 1, _shift("short_draw")),
+    ReadTest("long_draw", SHIFTS, 3, 1, _shift("long_draw")),
     ReadTest("wear_marks", ("no", "yes"), 0, 2, _sign("wear"), once=True),
-    ReadTest("clatter", ("none", "heard"), 0, 0, _sign("clatter")),
-    ReadTest("slow_motion", ("clear", "bounce"), 3, 3, _sign("slow_motion")),
+    ReadTest("clatter", ("none", "heard"), 0, 0, _sign("clatter"), once=True),
+    ReadTest("slow_motion", ("clear", "bounce"), 3, 3, _sign("slow_motion"), once=True),
     ReadTest("group_25m", SIDES, 6, 2, _group),
     ReadTest("nock_height", HEIGHTS, 3, 1, _nock),
 )  # fmt: skip
@@ -229,7 +236,7 @@ CONSTANTS = Constants()
 
 @lru_cache(maxsize=1)
 def tables() -> dict[TestId, Array]:
-    """Each test's likelihoods over the grid, shape (1458, outcomes)."""
+    """Each test's likelihoods over the grid, shape (2916, outcomes)."""
     return {id: test.given(truths(), CONSTANTS) for id, test in TESTS.items()}
 
 
@@ -238,6 +245,12 @@ def bounce_chance(s: Array | float) -> Array:
     s = np.asarray(s, dtype=float)
     chance = 1 / (1 + np.exp(-(s - BOUNCE_AT) / BOUNCE_WIDTH))
     return np.where(s >= STIFF_FROM, chance, 0.0)
+
+
+def touch_chance(n_mm: Array | float) -> Array:
+    """How likely something else touches at a nock point's error [mm]: more where it is low."""
+    low = np.asarray(n_mm, dtype=float) < TOUCH_LOW_MM
+    return np.where(low, TOUCHES_LOW, TOUCHES)
 
 
 def log_two(p: Array) -> Array:

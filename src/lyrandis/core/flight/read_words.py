@@ -23,6 +23,8 @@ HOW: dict[TestId, str] = {
     "silencers": "Read the nocks with silencers on and with none.",
     "short_draw": "Draw an inch short on purpose and read the nocks; never longer than the arrow "
     "allows.",
+    "long_draw": "Draw an inch long on purpose, with somebody who watches the point, and read the "
+    "nocks; only where arrow, bow and maker leave more than that inch.",
     "wear_marks": "Dust the side plate with powder or chalk, shoot two, look for a scuff.",
     "clatter": "Record some shots as for Brace: a knock between the string and the butt is the "
     "shaft on the bow.",
@@ -41,6 +43,7 @@ _PLAIN: dict[TestId, dict[str, str]] = {
     "slow_motion": {"clear": "the tail passes clear", "bounce": "the tail strikes the side plate"},
     "nock_height": {"low": "low", "level": "level", "high": "high"},
 }
+_SHIFTING: tuple[TestId, ...] = ("silencers", "short_draw", "long_draw")
 _SHIFTS = {"weaker": "it goes towards weak", "same": "nothing moves",
            "stiffer": "it goes towards stiff"}  # fmt: skip
 
@@ -70,7 +73,7 @@ def plain_words(test: TestId, outcome: str) -> str:
     """
     if test in _PLAIN:
         return _PLAIN[test][outcome]
-    if test in ("silencers", "short_draw"):
+    if test in _SHIFTING:
         return _SHIFTS[outcome]
     side, _, height = outcome.partition("/")
     look = _LOOKS[side.rstrip("2")]
@@ -106,6 +109,6 @@ def outcome_words(test: TestId, outcome: str, plate_left: bool) -> str:
     if test == "bare_shaft_15m":
         side, height = outcome.split("/")
         return f"{_beside(side, right, left)}; {height}"
-    if test in ("silencers", "short_draw"):
+    if test in _SHIFTING:
         return _SHIFTS[outcome]
     return _PLAIN[test][outcome]

@@ -10,7 +10,7 @@ from lyrandis.core.parts.base import Frozen
 
 TestId = Literal[
     "kick_3_paces", "kick_7_paces", "bare_shaft_15m", "brace_reread", "felt_plate", "silencers",
-    "short_draw", "wear_marks", "clatter", "slow_motion", "group_25m", "nock_height",
+    "short_draw", "wear_marks", "clatter", "slow_motion", "group_25m", "nock_height", "long_draw",
 ]  # fmt: skip
 
 
@@ -19,7 +19,7 @@ class ReadingShafts(Frozen):
 
     left_out: tuple[TestId, ...] = Field(
         default=("clatter",),
-        max_length=12,
+        max_length=13,
         title="Tests not made",
         description="Left out of what is offered next: no bare shafts on wood, no camera.",
         fail_fast=True,

@@ -5,7 +5,7 @@ from __future__ import annotations
 import math
 
 from lyrandis.core.bench import Bench
-from lyrandis.core.bench.cures import cure
+from lyrandis.core.bench.cures import LEAST_BROUGHT, cure
 from lyrandis.core.findings import Action, Finding, Said, fine, joined, mind, say
 from lyrandis.core.flex.window import GROUP_LN
 from lyrandis.core.flight.held import ENOUGH
@@ -25,6 +25,7 @@ _NAMED: dict[ClassId, str] = {
 }  # fmt: skip
 _MOST_POINT_STEP_GR, _LEAST_POINT_GR = 50.0, 40.0
 _SPINE_STEP, _POINT_STEP_GR = 10.0, 5.0
+_TOUCHES_FROM = 0.4  # the chance from which it is said
 _TELLING = 1.25  # a read so many times likelier one way is told as a reason
 _MOST_TOLD = 3
 
@@ -52,6 +53,7 @@ def tell(b: Bench) -> Answer:
     findings = [
         *([_after_change(b)] if reading.after_change else [_verdict(b, told)]),
         *_next(b, told),
+        *_touching(told),
         *_reasons(b, told),
         *_as_foretold(b),
         *_against(b),
@@ -99,8 +101,15 @@ def _read(b: Bench, told: Verdict) -> Said:
             "{sure}.",
             **values,
         )
+    if told.lacks == "look":
+        return say(f"After {{n}} {reads} it may bounce ({{sure}}): see how it looks.", **values)
+    if told.lacks == "push":
+        return say(f"After {{n}} {reads} it is weak, or bounces ({{sure}}): push it.", **values)
     if told.stop == "found":
         return say(f"By {{n}} {reads} the shaft is {IS[best]}: {{sure}}.", **values)
+    if told.stop == "within_a_group":
+        values["sure"] = ("percent", 100 * told.within)
+        return say(f"By {{n}} {reads} the shaft is right within a group: {{sure}}.", **values)
     if told.stop == "borderline":
         other = _NAMED[told.between[1]]
         return say(
@@ -131,6 +140,17 @@ def _verdict(b: Bench, told: Verdict) -> Finding:
         "and how you may turn the bow. Nine in ten is called found."
     )
     sure = ("percent", 100 * told.classes[best])
+    if told.lacks:
+        return _unproven(told)
+    if told.stop == "within_a_group":
+        return fine(
+            said=say(
+                "The shaft is right within a group ({within}): no further test is worth its arrows.",
+                within=("percent", 100 * told.within),
+            ),
+            why=why,
+            told="measured",
+        )
     if told.stop is None:
         return mind(
             said=say(f"Not settled: {IS[best]} is the likeliest, {{sure}}.", sure=sure),
@@ -165,11 +185,52 @@ def _verdict(b: Bench, told: Verdict) -> Finding:
     return told_so.model_copy(update={"instead": actions[1:]})
 
 
+def _unproven(told: Verdict) -> Finding:
+    """A bounce that is likely and not proven."""
+    sure = ("percent", 100 * told.classes["false_weak"])
+    said = (
+        "It is weak, or so stiff that it bounces ({sure}): push it before you believe either."
+        if told.lacks == "push"
+        else "It may be so stiff that it bounces ({sure}): read it, then push it, before you believe it."
+    )
+    return mind(
+        said=say(said, sure=sure),
+        why=say(
+            "Scuffs and clatter come from a vane on the riser, a low nock on the rest or the string "
+            "on a sleeve too. Only a push tells: brace up and down, silencers, felt on the plate, a "
+            "short draw. A bounce moves the read the wrong way."
+        ),
+        told="measured",
+    )
+
+
+def _touching(told: Verdict) -> list[Finding]:
+    """What else may touch the bow."""
+    if told.touches < _TOUCHES_FROM:
+        return []
+    return [
+        mind(
+            said=say(
+                "Something else than a bounce may touch the bow ({touches}): a vane on the riser, a "
+                "low nock on the rest, the string on a sleeve.",
+                touches=("percent", 100 * told.touches),
+            ),
+            why=say(
+                "Look where the scuff sits: on the side plate it is the shaft, on the rest the nock "
+                "or a vane. Turn the arrow nock a little, raise the nock point a little, and look "
+                "again."
+            ),
+            told="measured",
+        )
+    ]
+
+
 def _cures(b: Bench) -> tuple[Action, ...]:
     """What would bring it to right: by the point where that is little, else another shaft."""
     if b.arrow.window.spine_28in is None:
         return ()
     error, _ = b.reading.error_groups
+    farthest = max(abs(error), abs(b.spine_error_groups or 0.0))  # reads only say far, beyond three
     arrow, told = b.rig.arrow, []
     point = cure(
         b,
@@ -178,7 +239,7 @@ def _cures(b: Bench) -> tuple[Action, ...]:
         _POINT_STEP_GR,
         (max(-_MOST_POINT_STEP_GR, _LEAST_POINT_GR - arrow.point_gr), _MOST_POINT_STEP_GR),
     )
-    if point is not None:
+    if point is not None and abs(point.groups) >= LEAST_BROUGHT * farthest:
         grains = round(arrow.point_gr + point.by, 2)
         told.append(
             Action(
@@ -215,6 +276,10 @@ def _after_change(b: Bench) -> Finding:
     )
 
 
+_WORTH = {None: "it tells the most for its cost", "look": "a bounce looks weak",
+          "push": "only a push proves a bounce"}  # fmt: skip
+
+
 def _next(b: Bench, told: Verdict) -> list[Finding]:
     """The most telling test for its cost, what each outcome would mean, and what was passed over."""
     if told.stop is not None or not told.next or b.reading.after_change:
@@ -231,8 +296,8 @@ def _next(b: Bench, told: Verdict) -> list[Finding]:
     return [
         mind(
             said=say(
-                f"Next: {TITLES[best.test]}, {{arrows}} and {{minutes}} minutes; it tells the most "
-                "for its cost.",
+                f"Next: {TITLES[best.test]}, {{arrows}} and {{minutes}} minutes; "
+                f"{_WORTH[told.lacks]}.",
                 arrows=f"{best.arrows} arrows" if best.arrows else "no arrow",
                 minutes=("count", best.minutes),
             ),
