@@ -29,7 +29,7 @@ def moved_groups(b: Bench, changes: Mapping[str, Any]) -> float | None:
     """By how many spine groups the shaft is stiffer for the bow with some settings changed, −
     weaker; None where no window covers it before or after."""
     try:
-        was, then = b.spine_error_groups, b.with_changes(changes).spine_error_groups
+        was, then = (b.with_changes(made).spine_error_groups for made in ({}, changes))
     except RefusedError:
         return None
     return None if was is None or then is None else then - was

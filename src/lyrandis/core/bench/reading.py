@@ -8,7 +8,7 @@ With the rig as a preview would make it the last step is what the next read shou
 from __future__ import annotations
 
 import math
-from collections.abc import Callable
+from collections.abc import Callable, Mapping
 from dataclasses import dataclass, replace
 from functools import cached_property
 
@@ -21,6 +21,7 @@ from lyrandis.core.bow.form import brace_to_pivot_in
 from lyrandis.core.dates import instant
 from lyrandis.core.flex.window import GROUP_LN
 from lyrandis.core.flight.belief import MOVED_SD, Change, moved
+from lyrandis.core.flight.gain import Gain, taught, untaught
 from lyrandis.core.flight.held import NONE_TRIED, PREDICTED_SD, Held, off_by, predicted_sd
 from lyrandis.core.flight.read_filter import (
     CLASSES,
@@ -57,6 +58,19 @@ STATE: dict[str, float] = {
 }  # fmt: skip
 
 
+def _alone(before: Rig, now: Rig) -> str:
+    """The name of what alone was changed, but for the nock point; empty where it was not one."""
+    what = set(moved_since(STATE, before, now)) - {_NOCK}
+    return what.pop() if len(what) == 1 else ""
+
+
+def _taught_change(change: Change | None, gain: Gain) -> Change | None:
+    """What a change is predicted to do once such changes were read."""
+    if change is None or not gain.changes:
+        return change
+    return replace(change, groups=gain.mean * change.groups)
+
+
 @dataclass(frozen=True)
 class Expected:
     """What the next read should show: the test, its likeliest outcome, the outcome's chance."""
@@ -79,6 +93,7 @@ class Walked:
     """The reads gone through: the belief before those of the rig as it stands, and after them.
 
     against : whether the latest read spoke against the likeliest class before it
+    gains : by the name of what was changed alone, what such a change does here
     """
 
     start: Array
@@ -86,6 +101,7 @@ class Walked:
     readings: list[Reading]
     against: bool
     held: Held
+    gains: Mapping[str, Gain]
 
 
 @dataclass(frozen=True)
@@ -157,8 +173,17 @@ class ReadingBench:
                 told.append(State(kept.rig, [kept]))
         return told
 
+    def gain_of(self, name: str) -> Gain:
+        """What changes of a setting, by its key in READS, were found to do here."""
+        return self._walked.gains.get(READS[name].short, untaught())
+
     def change(self, before: Rig, now: Rig) -> Change | None:
-        """What a change of the rig is predicted to do; None where nothing can be said of it."""
+        """What a change of the rig is predicted to do, by the model and by what changes of its kind
+        did here; None where nothing can be said of it."""
+        gain = self._walked.gains.get(_alone(before, now), untaught())
+        return _taught_change(self._by_model(before, now), gain)
+
+    def _by_model(self, before: Rig, now: Rig) -> Change | None:
         what = set(moved_since(STATE, before, now))
         nock = (now.nock_height_mm or 0.0) - (before.nock_height_mm or 0.0)
         if before.nock_height_mm is None or now.nock_height_mm is None:
@@ -204,8 +229,10 @@ class ReadingBench:
         start = self._predicted_of(self._first, sd)
         belief, against, tried = prior(start), False, list[bool]()
         begun, readings, before = belief, list[Reading](), self.rig
+        gains: dict[str, Gain] = {}
         for i, state in enumerate(self.states):
-            begun = belief = self._carried(belief, before, state.rig, sd) if i else belief
+            carried, left = belief, before
+            begun = belief = self._carried(belief, before, state.rig, sd, gains) if i else belief
             readings, before, stated, stands = [], state.rig, None, False
             for kept in state.kept:
                 was = shares(belief)
@@ -219,10 +246,13 @@ class ReadingBench:
                 stands = CLASSES[int(now.argmax())] == stated
             if stated is not None:
                 tried.append(stands)
+            name, by_model = _alone(left, state.rig), self._by_model(left, state.rig) if i else None
+            if name and by_model is not None:
+                gains[name] = taught(gains.get(name, untaught()), carried, by_model, readings)
         if self.states and not self.read_here:
-            begun = belief = self._carried(belief, before, self.rig, sd)
+            begun = belief = self._carried(belief, before, self.rig, sd, gains)
             readings = []
-        return Walked(begun, belief, readings, against, Held(len(tried), sum(tried)))
+        return Walked(begun, belief, readings, against, Held(len(tried), sum(tried)), gains)
 
     def _weighed(self, belief: Array, kept: KeptTrial) -> Array:
         """The belief after the nock's way on a clip."""
@@ -232,9 +262,12 @@ class ReadingBench:
         after = belief * clip.weights[np.searchsorted(GROUPS, truths().s)]
         return np.asarray(after / after.sum())
 
-    def _carried(self, belief: Array, before: Rig, now: Rig, sd: float) -> Array:
+    def _carried(
+        self, belief: Array, before: Rig, now: Rig, sd: float, gains: Mapping[str, Gain]
+    ) -> Array:
         """The belief after a change; begun anew where nothing can be said of it."""
-        change = self.change(before, now)
+        gain = gains.get(_alone(before, now), untaught())
+        change = _taught_change(self._by_model(before, now), gain)
         return prior(self._predicted_of(now, sd)) if change is None else moved(belief, change)
 
     @property

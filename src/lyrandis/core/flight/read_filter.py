@@ -187,8 +187,8 @@ def checked(readings: Sequence[Reading]) -> None:
             )  # fmt: skip
 
 
-def believed(readings: Sequence[Reading], start: Array) -> Array:
-    """The belief after reads, shape (2916,)."""
+def _weighed(readings: Sequence[Reading], start: Array) -> Array:
+    """The start times how likely every read is, not brought to one; shape (2916,)."""
     belief, seen = start.copy(), dict.fromkeys(TESTS, 0)
     for reading in readings:
         before, test = seen[reading.test], TESTS[reading.test]
@@ -197,8 +197,18 @@ def believed(readings: Sequence[Reading], start: Array) -> Array:
             continue
         column = test.outcomes.index(reading.outcome)
         belief = belief * tables()[reading.test][:, column] ** (power(before) * reading.counts)
-        belief = belief / belief.sum()
-    return np.asarray(belief)
+    return belief
+
+
+def believed(readings: Sequence[Reading], start: Array) -> Array:
+    """The belief after reads, shape (2916,)."""
+    belief = _weighed(readings, start)
+    return np.asarray(belief / belief.sum())
+
+
+def evidence(readings: Sequence[Reading], start: Array) -> float:
+    """How likely reads were by the belief before them."""
+    return float(_weighed(readings, start).sum())
 
 
 def shares(belief: Array) -> Array:

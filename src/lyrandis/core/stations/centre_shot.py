@@ -7,8 +7,10 @@ import math
 from lyrandis.core.bench import Bench
 from lyrandis.core.bench.cures import cure, moved_groups
 from lyrandis.core.errors import RefusedError
-from lyrandis.core.findings import Action, Finding, Said, fine, mind, say
+from lyrandis.core.findings import Action, Finding, Grounds, Said, fine, mind, say
 from lyrandis.core.flex.window import GROUP_LN
+from lyrandis.core.flight.gain import LEAST_GAIN
+from lyrandis.core.flight.read_tests import STIFF_FROM
 from lyrandis.core.stations.base import Answer
 from lyrandis.core.tune.centre_shot import CentreShot
 
@@ -177,8 +179,13 @@ def _asks(b: Bench) -> list[Finding]:
         "by": ("spine", spine * share),
     }
     why = say("By the spine window, moved along. Only reads of your own arrows decide.")
-    shaft = b.arrow.build.acts_spine
-    if window.low <= shaft <= window.high:
+    error = b.spine_error_groups or 0.0
+    suits = window.low <= b.arrow.build.acts_spine <= window.high
+    told: Grounds = "model"
+    if b.reading.kept:  # what flew counts before what was computed
+        error = b.reading.error_groups[0]
+        suits, told = abs(error) < STIFF_FROM, "measured"
+    if suits:
         return [
             fine(
                 said=say(
@@ -187,16 +194,18 @@ def _asks(b: Bench) -> list[Finding]:
                     **values,
                 ),
                 why=why,
-                told="model",
+                told=told,
             )
         ]
-    error = math.log(spine / shaft) / GROUP_LN
     looks, way = ("weak", "out") if error < 0 else ("stiff", "in")
     at = b.centre_shot.at
     low, high = ((end - at.gap_mm) / at.per_mm for end in (at.low_mm, at.high_mm))
-    found = cure(b, lambda by: _moved(b, by), -error, _LEAST_MM, (low, high))
+    gain = b.reading.gain_of("cut").mean
+    wanted = -error / gain if abs(gain) > LEAST_GAIN else math.inf
+    found = cure(b, lambda by: _moved(b, by), wanted, _LEAST_MM, (low, high))
     if b.rig.bow.side_plate == "plunger" and found is not None and low <= found.by <= high:
         need = found.by
+        way = "out" if need > 0 else "in"
         return [
             mind(
                 said=say(
@@ -204,11 +213,11 @@ def _asks(b: Bench) -> list[Finding]:
                     "{groups} of the {off} it is off, and the point would still stand where it "
                     "should.",
                     need=("small", abs(need)),
-                    groups=("groups", abs(found.groups)),
+                    groups=("groups", abs(gain * found.groups)),
                     off=("groups", abs(error)),
                 ),
                 why=why,
-                told="model",
+                told=told,
                 action=Action(
                     label=say(f"Plunger {{need}} {way}", need=("small", abs(need))),
                     changes=_moved(b, need),
@@ -224,7 +233,7 @@ def _asks(b: Bench) -> list[Finding]:
                 share=values["share"],
             ),
             why=why,
-            told="model",
+            told=told,
             action=Action(label=say("To Arrow"), station="arrow"),
         )
     ]

@@ -8,6 +8,7 @@ from lyrandis.core.bench import Bench
 from lyrandis.core.bench.cures import LEAST_BROUGHT, cure
 from lyrandis.core.findings import Action, Finding, Said, fine, joined, mind, say
 from lyrandis.core.flex.window import GROUP_LN
+from lyrandis.core.flight.gain import LEAST_GAIN
 from lyrandis.core.flight.held import ENOUGH
 from lyrandis.core.flight.read_filter import ClassId, NextTest, Reading, Reason, Verdict
 from lyrandis.core.flight.read_words import HOW, TITLES, outcome_words
@@ -232,14 +233,19 @@ def _cures(b: Bench) -> tuple[Action, ...]:
     error, _ = b.reading.error_groups
     farthest = max(abs(error), abs(b.spine_error_groups or 0.0))  # reads only say far, beyond three
     arrow, told = b.rig.arrow, []
+
+    def heavier(by: float) -> dict[str, float]:
+        return {"arrow.point_gr": arrow.point_gr + by}
+
+    gain = b.reading.gain_of("point").mean
     point = cure(
         b,
-        lambda by: {"arrow.point_gr": arrow.point_gr + by},
-        -error,
+        heavier,
+        -error / gain if abs(gain) > LEAST_GAIN else math.inf,
         _POINT_STEP_GR,
         (max(-_MOST_POINT_STEP_GR, _LEAST_POINT_GR - arrow.point_gr), _MOST_POINT_STEP_GR),
     )
-    if point is not None and abs(point.groups) >= LEAST_BROUGHT * farthest:
+    if point is not None and abs(gain * point.groups) >= LEAST_BROUGHT * farthest:
         grains = round(arrow.point_gr + point.by, 2)
         told.append(
             Action(
