@@ -22,9 +22,8 @@ def shafts(rng, n, mass_sd=6.0, spine_sd=12.0, step=None):
 def brute(seen, count, mass_scale, spine_scale):
     def size(some):
         masses, spines = [s.mass_gr for s in some], [s.spine_28in for s in some]
-        return max(
-            (max(masses) - min(masses)) / mass_scale, (max(spines) - min(spines)) / spine_scale
-        )
+        both = (max(masses) - min(masses)) / mass_scale, (max(spines) - min(spines)) / spine_scale
+        return max(both), min(both)
 
     return min(size(some) for some in combinations(seen, count))
 
@@ -38,7 +37,11 @@ class TestAgainstBruteForce:
             for count in range(1, n + 1):
                 scales = float(rng.uniform(1, 20)), float(rng.uniform(1, 40))
                 told = matched_set(seen, count, *scales)
-                assert told.size == pytest.approx(brute(seen, count, *scales), abs=1e-12)
+                both = told.mass_range_gr / scales[0], told.spine_range / scales[1]
+                assert (max(both), min(both)) == pytest.approx(
+                    brute(seen, count, *scales), abs=1e-12
+                )
+                assert told.size == pytest.approx(max(both))
                 assert len(set(told.ids)) == count
 
     def test_ranges_are_those_of_the_shafts_named(self):

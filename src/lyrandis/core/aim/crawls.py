@@ -258,6 +258,12 @@ def crawl_chart(
     return CrawlChart(point_on, tuple(rows), rule)
 
 
+def rule_off_cm(aimed: AimedArrow, distance_m: float, level_m: float) -> float:
+    """How high [cm] an arrow lands that is aimed on a slope as for a distance on the level."""
+    level = float(crawl_for_mm(replace(aimed, slope_deg=0.0), np.array([level_m]))[0])
+    return 100 * float(impact_m(aimed, level, distance_m))
+
+
 @dataclass(frozen=True)
 class Unshot:
     """What a chart rests on before it was shot, each with its one standard deviation (C2).

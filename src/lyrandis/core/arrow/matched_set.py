@@ -9,7 +9,7 @@ within a window    spines kept sorted; the n next to one another with the least 
 from __future__ import annotations
 
 from bisect import insort
-from collections.abc import Sequence
+from collections.abc import Iterable, Sequence
 from dataclasses import dataclass
 
 from lyrandis.core.errors import RefusedError
@@ -58,7 +58,7 @@ def matched_set(
     mass_scale_gr: float = MASS_SCALE_GR,
     spine_scale: float = SPINE_SCALE,
 ) -> MatchedSet:
-    """The tightest `count` of the shafts.
+    """The tightest `count` of the shafts; of sets as tight, the one whose other range is less.
 
     Parameters
     ----------
@@ -78,13 +78,13 @@ def matched_set(
     if len(shafts) < count:
         raise _too_few(len(shafts), count)
     by_mass = sorted(range(len(shafts)), key=lambda i: (shafts[i].mass_gr, i))
-    best, found = float("inf"), tuple(by_mass[:count])
+    best, found = (float("inf"), float("inf")), tuple(by_mass[:count])  # size, then the other range
     for start in range(len(by_mass) - count + 1):
         lightest = shafts[by_mass[start]].mass_gr
         inside: list[tuple[float, int]] = []  # spine and place, sorted
         for place in by_mass[start:]:
             mass_share = (shafts[place].mass_gr - lightest) / mass_scale_gr
-            if mass_share >= best:
+            if mass_share > best[0]:
                 break
             insort(inside, (shafts[place].spine_28in, place))
             if len(inside) < count:
@@ -93,10 +93,17 @@ def matched_set(
                 (inside[k + count - 1][0] - inside[k][0], k) for k in range(len(inside) - count + 1)
             ]
             span, k = min(spans)
-            size = max(mass_share, span / spine_scale)
-            if size < best:
-                best, found = size, tuple(p for _, p in inside[k : k + count])
+            chosen = tuple(p for _, p in inside[k : k + count])
+            mass = _range(shafts[p].mass_gr for p in chosen) / mass_scale_gr
+            sizes = sorted((mass, span / spine_scale), reverse=True)
+            if (sizes[0], sizes[1]) < best:
+                best, found = (sizes[0], sizes[1]), chosen
     return _told([shafts[i] for i in sorted(found)], mass_scale_gr, spine_scale)
+
+
+def _range(values: Iterable[float]) -> float:
+    told = tuple(values)
+    return max(told) - min(told)
 
 
 def _too_few(there: int, count: int) -> RefusedError:
@@ -109,8 +116,7 @@ def _too_few(there: int, count: int) -> RefusedError:
 
 
 def _told(chosen: Sequence[ShaftSeen], mass_scale_gr: float, spine_scale: float) -> MatchedSet:
-    masses, spines = [s.mass_gr for s in chosen], [s.spine_28in for s in chosen]
-    mass, spine = max(masses) - min(masses), max(spines) - min(spines)
+    mass, spine = _range(s.mass_gr for s in chosen), _range(s.spine_28in for s in chosen)
     return MatchedSet(
         ids=tuple(s.id for s in chosen),
         mass_range_gr=mass,
