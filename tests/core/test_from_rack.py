@@ -240,7 +240,7 @@ class TestWhatDoesNotFit:
     def test_arrows_too_short_too_light_too_weak_or_broken(self):
         for changes, level, told in (
             ({}, "fine", None),
-            ({"grains_per_inch": 6.5}, "mind", "one school"),  # would want them heavier
+            ({"grains_per_inch": 6.5}, "mind", "by form and size it would be"),
             ({"shaft_length_in": 27.0}, "stop", "not draw it|longer than"),
             ({"grains_per_inch": 4.0, "point_gr": 30.0}, "stop", "Too light"),
             ({"static_spine": 500.0}, "mind", "looks stiff"),

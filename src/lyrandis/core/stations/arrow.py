@@ -128,13 +128,20 @@ def floor(b: Bench) -> Finding:
             told=told,
         )
     if f.verdict == "mind":
-        return mind(said=say(
-                "{gpp} is over the floor of {floor}, but one school would want {form}.",
-                gpp=gpp, floor=("gpp", f.floor_gpp), form=("gpp", max(f.form_gpp, f.energy_gpp)),
+        followed = "the maker's floor of {floor}" if maker else "the floor by energy of {floor}"
+        other, wanted = "form and size", f.form_gpp
+        if f.energy_gpp > f.form_gpp:
+            other, wanted = "energy", f.energy_gpp
+        return mind(
+            said=say(
+                f"{{gpp}} is over {followed}; by {other} it would be {{wanted}}.",
+                gpp=gpp,
+                floor=("gpp", f.floor_gpp),
+                wanted=("gpp", wanted),
             ),
             why=why,
             told=told,
-        )  # fmt: skip
+        )
     return fine(
         said=say(
             "{gpp} is over every floor; the highest is {floor}.",
