@@ -82,6 +82,12 @@ def test_a_session_by_touch_on_a_phone(browser, browser_context_args, demo):
     page.get_by_role("button", name="a scuff", exact=True).tap()
     page.get_by_label("Test", exact=True).select_option("slow_motion")
     page.get_by_role("button", name="the tail strikes the side plate").tap()
+    for push, shown in (
+        ("felt_plate", "the read swings to stiff"),
+        ("short_draw", "it goes towards weak"),
+    ):
+        page.get_by_label("Test", exact=True).select_option(push)
+        page.get_by_role("button", name=shown).tap()
     expect(page.get_by_text(BOUNCES).first).to_be_visible()
     assert page.evaluate("document.documentElement.scrollWidth") <= 390
     context.close()
