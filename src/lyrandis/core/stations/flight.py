@@ -302,7 +302,8 @@ def _next(b: Bench, told: Verdict) -> list[Finding]:
     return [
         mind(
             said=say(
-                f"Next: {TITLES[best.test]}, {{arrows}} and {{minutes}} minutes; "
+                f"Next: {TITLES[best.test]}, {{arrows}} and {{minutes}} "
+                f"minute{'' if best.minutes == 1 else 's'}; "
                 f"{_WORTH[told.lacks]}.",
                 arrows=f"{best.arrows} arrows" if best.arrows else "no arrow",
                 minutes=("count", best.minutes),

@@ -1,5 +1,5 @@
 <script lang="ts">
-	import { area, line } from 'd3-shape';
+	import { area, curveLinear, curveMonotoneX, line } from 'd3-shape';
 	import type { Pair, Plot, Tone, Washed } from './plot';
 
 	/** What is computed, drawn through its points; as a ghost what is kept. */
@@ -11,12 +11,16 @@
 		dash?: string;
 		/** Fill what lies under it, down to the axis. */
 		filled?: Washed;
+		/** Computed at few places: without corners between them. */
+		smooth?: boolean;
 	}
-	let { at, points, tone = 'ink', width = 1.8, dash, filled }: Props = $props();
+	let { at, points, tone = 'ink', width = 1.8, dash, filled, smooth = false }: Props = $props();
 
 	const x = (p: Pair) => at.x(p[0]);
 	const y = (p: Pair) => at.y(p[1]);
-	const drawn = $derived(line<Pair>(x, y)([...points]));
+	const drawn = $derived(
+		line<Pair>(x, y).curve(smooth ? curveMonotoneX : curveLinear)([...points])
+	);
 	const under = $derived(filled ? area<Pair>(x, at.bottom, y)([...points]) : null);
 </script>
 

@@ -17,6 +17,11 @@
 	const curve = $derived(told.curve!);
 	const acts = $derived(bench().bench.arrow?.acts_spine ?? told.shots[1]!.spine);
 	const points = $derived(curve.spine.map((s, i) => [s, curve.clean_deg[i]!] as const));
+	const through = $derived(
+		(curve.match == null ? points : [...points, [curve.match, 0] as const]).toSorted(
+			(a, b) => a[0] - b[0]
+		)
+	);
 	const n = (v: number) => reference.text(v, 'spine', false);
 </script>
 
@@ -54,7 +59,7 @@
 			/>
 		{/if}
 		<path d="M{at.left} {at.y(0)}H{at.right}" stroke="var(--quiet)" stroke-dasharray="5 4" />
-		<Curve {at} {points} />
+		<Curve {at} points={through} smooth />
 		{#if curve.match != null}
 			<circle cx={at.x(curve.match)} cy={at.y(0)} r="5" fill="var(--moss)" />
 			<Note
